@@ -51,7 +51,7 @@ export async function draft(project: OpenedProject, contract: string, wanted: Dr
   await texts.readHosts([contract]);
   const { schema } = new ContractReader(texts).read(contract);
   if (!schema) {
-    const message = `\`${contract}\` is a REST contract; its operations become calls without query documents.`;
+    const message = `\`${contract}\` is a REST contract. Its operations become calls without query documents.`;
     throw new Halt(
       [problem("draft.rest", message, { hint: `\`rhema outline ${contract}\` lists them.` })],
       exitCodes.usage,

@@ -113,7 +113,7 @@ export function Wrong({ voyage }: { voyage: SealedAs<"VoyageTile"> }) {
 `;
 
 it.skipIf(chromium === undefined)(
-  "queries stand beside components, which know nothing of each other, and ship once",
+  "queries are in files next to components, are independent of each other, and are bundled once",
   async () => {
     const project = await appProject(
       { "src/main.tsx": app, "src/tile.tsx": tile, "src/wrong.tsx": wrong },

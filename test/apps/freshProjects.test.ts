@@ -124,7 +124,7 @@ async function npm(project: TemporaryProject, ...args: string[]): Promise<string
 }
 
 it.each(Object.entries(frameworks))(
-  "a fresh project with %s, from its template to a build without a complaint",
+  "a fresh project with %s builds from its template without an error or warning",
   async (framework, { template, first: [path, text], unit: [test, ...testing], scripts, built }) => {
     const project = new TemporaryProject();
     await template(project);

@@ -26,7 +26,7 @@ it("there is a page for each framework", () => {
 });
 
 it.each(Object.entries(pages))(
-  "every file that the page of %s shows is one that an app can have",
+  "every file on the page of %s compiles in an app",
   async (page, { checker, options }) => {
     const project = await appProject(
       shownFiles(page),

@@ -214,7 +214,7 @@ it.skipIf(chromium === undefined).each([
   ["React", { "src/app.tsx": reactApp, "src/render.tsx": reactServer, "src/main.tsx": reactBrowser }, "tsx"],
   ["Vue", { "src/app.ts": vueApp, "src/render.ts": vueServer, "src/main.ts": vueBrowser }, "ts"],
 ] as const)(
-  "what a server has rendered with %s is there in the browser, dates and all, and is not asked for again",
+  "the browser reuses what a server has rendered with %s, dates included, and does not request it again",
   async (_, files, ending) => {
     const project = await appProject(
       { ...files, "src/server.ts": server },
@@ -243,7 +243,7 @@ it.skipIf(chromium === undefined).each([
   ["react", reactViews, "tsx"],
   ["vue", vueViews, "ts"],
 ] as const)(
-  "a component with the bindings for %s is rendered with its first answer, and asks for nothing on the server",
+  "a component with the bindings for %s is rendered with its first response, and sends nothing on the server",
   async (views, files, ending) => {
     const project = await appProject(
       { ...files, "src/server.ts": server },

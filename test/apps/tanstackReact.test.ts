@@ -81,7 +81,7 @@ export function Wrong() {
 `;
 
 it.skipIf(chromium === undefined)(
-  "described calls are what TanStack Query takes in React, failures typed",
+  "described calls work with TanStack Query in React, with typed failures",
   async () => {
     const project = await appProject(
       { "src/main.tsx": app, "src/wrong.tsx": wrong },

@@ -38,7 +38,7 @@ const Board = defineComponent(() => {
 createApp(Board).use(VueQueryPlugin).mount("#app");
 `;
 
-it.skipIf(chromium === undefined)("described calls are what TanStack Query takes in Vue, in refs too", async () => {
+it.skipIf(chromium === undefined)("described calls work with TanStack Query in Vue, also in refs", async () => {
   const project = await appProject({ "src/main.ts": app }, "{ cached: true }");
   expect(project.compile({ moduleResolution: "bundler", module: "esnext" })).toBe("");
   const { says, click } = await openedApp(project, "src/main.ts");

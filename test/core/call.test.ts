@@ -52,8 +52,8 @@ const missing = (path: string) => ({
   hint: "Name it from this folder: @photo.png.",
 });
 
-describe("arguments written as text", () => {
-  it("are read from a file where bytes or JSON are expected, and nowhere else", async () => {
+describe("arguments written as strings", () => {
+  it("are read from a file if bytes or JSON are expected, and only then", async () => {
     const { values, faults } = read("photo=@photo.png", "by=@by.json", "tags=@everyone,b", "body.note=@you");
     expect(faults).toEqual([]);
     const { photo, by, body, tags } = values as { photo: File; by: unknown; body: { note: string }; tags: unknown };
@@ -64,7 +64,7 @@ describe("arguments written as text", () => {
     expect(read("photo=@none.png").faults).toEqual([{ path: "photo", ...missing("none.png") }]);
   });
 
-  it("become what the call takes, also deep inside records and lists", () => {
+  it("get the types of the call's parameters, also deep inside objects and lists", () => {
     const { values, faults } = read(
       "body.lines[0].text=a=b",
       "body.lines[0].count=2",
@@ -97,19 +97,19 @@ describe("arguments written as text", () => {
     ["size[0]=1", "size[0]", "is not a list"],
     ["body={", "body", "as JSON"],
     ["sise=1", "sise", "is not an argument"],
-  ])("are told where they do not fit: %s", (written, path, why) => {
+  ])("are reported if they are not valid: %s", (written, path, why) => {
     const { faults } = read(written);
     expect(faults).toHaveLength(1);
     expect([faults[0]?.path, faults[0]?.why.includes(why)]).toEqual([path, true]);
   });
 
-  it("never reach the prototype of anything", () => {
+  it("never reach a prototype", () => {
     const { values } = read("by.__proto__=1", "any.__proto__.evil=1", "by.constructor=2");
     expect(({} as { evil?: unknown }).evil).toBeUndefined();
     expect(Object.keys(values["by"] as object)).toEqual(["__proto__", "constructor"]);
   });
 
-  it("are filled with samples only where something required is missing", () => {
+  it("get samples only if something required is missing", () => {
     const { values } = read("body.to.count=1");
     const filled = fillArguments(values, taken, {
       types,

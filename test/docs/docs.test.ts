@@ -8,7 +8,7 @@ import { packageRoot } from "../support/packageRoot.js";
 
 const read = (path: string) => readFileSync(join(packageRoot, path), "utf8");
 
-describe("the docs are what the program says", () => {
+describe("the docs match the program", () => {
   it("problem codes and change codes", async () => {
     expect(read("docs/problems.md")).toBe(renderProblemReference());
     expect(read("docs/changes.md")).toBe(
@@ -34,7 +34,7 @@ describe("the docs are what the program says", () => {
 
   const screens = ["angular", "react", "solid", "svelte", "vue"].map((framework) => `docs/screens/${framework}.md`);
   it.each(["README.md", "docs/guide.md", "docs/configuration.md", "docs/architecture.md", ...screens])(
-    "%s links only to what exists",
+    "%s has no broken links",
     (page) => {
       for (const [, target = ""] of read(page).matchAll(/\]\((?!https?:)([^)#]+)[^)]*\)/g))
         expect(existsSync(join(packageRoot, dirname(page), target)), target).toBe(true);

@@ -67,8 +67,8 @@ function printed(language: Language, runtime: ReadonlyMap<string, string>, docum
   return [...files.values()].reduce((sum, text) => sum + text.length, 0);
 }
 
-describe.each(languages.map(({ id }) => id))("types that hold each other over and over, in %s", (id) => {
-  it.each(Object.keys(kinds))("%s are printed in as much text as there are of them", async (kind) => {
+describe.each(languages.map(({ id }) => id))("types that contain each other many times, in %s", (id) => {
+  it.each(Object.keys(kinds))("%s are printed in linear size", async (kind) => {
     const language = await loadLanguage(id);
     const tools = await workspaceLanguages.find((each) => each.id === id)?.loadTools();
     const runtime = runtimeSources(tools?.runtimeFolder ?? "");
@@ -78,7 +78,7 @@ describe.each(languages.map(({ id }) => id))("types that hold each other over an
   });
 });
 
-it("fragments that spread each other over and over are looked through once each", () => {
+it("fragments that spread each other many times are each visited once", () => {
   const steps = 40;
   const fragments = Array.from({ length: steps }, (_, at) => {
     const next = String(at + 1);

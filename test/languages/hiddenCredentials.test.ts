@@ -52,7 +52,7 @@ function graphqlPlan(text: string): ContractPlan {
   return planGraphql(reading.contract, reading);
 }
 
-describe.each(languages.map(({ id }) => id))("a credential in a text of the contract, in %s", (id) => {
+describe.each(languages.map(({ id }) => id))("a credential in the contract's text, in %s", (id) => {
   it.each(Object.keys(texts))("%s is in no file of the SDK", async (where) => {
     const language = await loadLanguage(id);
     const tools = await workspaceLanguages.find((each) => each.id === id)?.loadTools();

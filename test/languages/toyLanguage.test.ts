@@ -30,7 +30,7 @@ beforeEach(() => {
 });
 
 describe("a language that has only its own folders", () => {
-  it("is generated, checked and kept up to date beside the others", async () => {
+  it("is generated, checked and kept up to date next to the others", async () => {
     const { code, out } = await project.run(["generate"]);
     expect([code, out]).toEqual([0, expect.stringMatching(/^generate: quay-board, shelf written\n/)]);
     expect((await project.run(["check"])).code).toBe(0);
@@ -42,7 +42,7 @@ describe("a language that has only its own folders", () => {
     });
   });
 
-  it("spells what the plan has decided: requests, readings, pages, names and words", async () => {
+  it("prints what the plan has decided: requests, responses, pages, names and text", async () => {
     await project.run(["generate"]);
     expect(project.read("shelf/berths/calls/berths.toy")).toContain(`# The berths of the harbour, a page at a time.
 # \`GET /berths\`
@@ -71,7 +71,7 @@ call list_berths(quay words, status list(berth_status), min_length decimal, curs
     expect(files["berths/types.toy"]).toMatch(/^choice berth_status open\n {2}free = "free"$/m);
   });
 
-  it("refuses the settings that it does not take, by their names", async () => {
+  it("refuses settings that it does not have, by name", async () => {
     const { code, err } = await withToy("{ int64: bigint, shout: loud, colour: red }").run(["generate"]);
     expect([code, err]).toEqual([2, expect.stringContaining("An SDK in Toy has no setting `int64`.")]);
     expect(err).toContain("`shout` must be true or false");
@@ -115,7 +115,7 @@ const sdks = `sdks:
   shelf: { language: toy, covers: [tides], into: shelf }
 `;
 
-describe("a change that two SDKs see differently", () => {
+describe("a change that affects two SDKs differently", () => {
   const changed = async (source: string): Promise<TemporaryProject> => {
     const tides = new TemporaryProject({
       "rhema.yaml": `contracts:\n  tides: { from: tides.yaml }\n${sdks}`,
@@ -128,7 +128,7 @@ describe("a change that two SDKs see differently", () => {
     return tides;
   };
 
-  it("has one verdict on source for each, and counts as it does for the one in use that it hits hardest", async () => {
+  it("has one code verdict for each, and counts as the worst one in use", async () => {
     const tides = await changed("export {};\n");
     const { out } = await tides.run(["impact", "--json"]);
     const [{ changes }] = (JSON.parse(out) as { contracts: [{ changes: Change[] }] }).contracts;
@@ -163,7 +163,7 @@ describe("a change that two SDKs see differently", () => {
     );
   });
 
-  it("is used where one of them is, by the names of each; of the other nobody can tell", async () => {
+  it("is in use if one of them is, each with its own names; for the other Rhema cannot tell", async () => {
     const used = await changed(`import { connectTides, readTide } from "./sdk/tides/index.js";
 export const tide = readTide(connectTides({ baseUrl: "http://localhost" }));
 `);
@@ -183,7 +183,7 @@ export const { note } = await readTide(connectTides({ baseUrl: "http://localhost
     );
   });
 
-  it("is proved as far as compilers can be asked, and says what is left", async () => {
+  it("is compile-checked by the compilers that exist, and reports the rest", async () => {
     const source = `import { connectTides, readTide } from "./sdk/tides/index.js";
 export const length = async (): Promise<number> => {
   const { note } = await readTide(connectTides({ baseUrl: "http://localhost" }));
@@ -197,7 +197,7 @@ export const length = async (): Promise<number> => {
     expect(out).toMatch(/TS\d+/);
   });
 
-  it("is tried with the language that performs calls, and a program is written in one that can", async () => {
+  it("is tried in the language that performs calls, and a program is written in one that can run", async () => {
     const tides = await changed("export {};\n");
     expect((await tides.run(["try", "readTide"])).out).toContain("try: readTide responded 200");
     tides.write("rhema.yaml", tides.read("rhema.yaml").replace(/^ {2}app: .*\n/m, ""));

@@ -17,8 +17,8 @@ const validator = (file: string) => {
   return found;
 };
 
-describe("the files of vectors", () => {
-  it.each(files)("%s is as the schema says, and each row is about something of its own", (file) => {
+describe("vector files", () => {
+  it.each(files)("%s matches the schema, and each row tests something of its own", (file) => {
     const validate = validator(file);
     expect([validate(read(file)), validate.errors]).toEqual([true, null]);
     const rows = vectorRows(file.replace(".json", ""));
@@ -27,14 +27,14 @@ describe("the files of vectors", () => {
     expect(new Set(bare).size).toBe(rows.length);
   });
 
-  it.each(files)("%s may hold no key that nobody knows", (file) => {
+  it.each(files)("%s must not contain unknown keys", (file) => {
     const text = JSON.stringify(read(file));
     const validate = validator(file);
     expect(validate(JSON.parse(text.replace('"why":', '"because":"x","why":')))).toBe(false);
     expect(validate(JSON.parse(text.replace('"about":', '"version":1,"about":')))).toBe(false);
   });
 
-  it("hold 400 rows that are calls of an SDK", () => {
+  it("have 400 rows that are calls of an SDK", () => {
     const counts = calledKinds.map((kind) => vectorRows(kind).length);
     expect(Math.min(...counts)).toBeGreaterThanOrEqual(25);
     expect(counts.reduce((sum, count) => sum + count, 0)).toBeGreaterThanOrEqual(400);

@@ -10,7 +10,7 @@ import { calledKinds, vectorSteps } from "./vectors/vectorSteps.js";
 const { plan, steps } = vectorSteps();
 const rowCount = calledKinds.reduce((sum, kind) => sum + vectorRows(kind).length, 0);
 
-describe.each([typescript, javascript])("the vectors, by an SDK in $title", (language) => {
+describe.each([typescript, javascript])("vectors, run by an SDK in $title", (language) => {
   it(`all ${String(rowCount)} rows are what they say`, async () => {
     const sdk = await scriptSdk(language, plan);
     const played = await playScript(sdk, language.contractNames("rows").connect, steps);

@@ -24,7 +24,7 @@ function files(language: typeof typescript, settings: object): Map<string, strin
 }
 
 describe("bindings", () => {
-  it.each(frameworks)("for %s take at most 2 KB of an app, with all that they need", async (framework) => {
+  it.each(frameworks)("for %s add at most 2 KB to an app, dependencies included", async (framework) => {
     const { outputFiles } = await build({
       entryPoints: [join(packageRoot, "runtimes/typescript/views", `${framework}.ts`)],
       ...{ bundle: true, minify: true, write: false, format: "esm", packages: "external" },
@@ -34,7 +34,7 @@ describe("bindings", () => {
     expect(size).toBeLessThanOrEqual(2048);
   });
 
-  it("are in an SDK only for the frameworks that are asked for, and bring described calls along", () => {
+  it("are generated only for the configured frameworks, together with described calls", () => {
     const views = (settings: object): string[] =>
       [...files(typescript, settings).keys()].filter((path) => /views\/|cached|described\./.test(path));
     expect(views({})).toEqual([]);
@@ -45,7 +45,7 @@ describe("bindings", () => {
     expect(files(typescript, { views: "react" }).get("wire/index.ts")).not.toContain("views");
   });
 
-  it("say first that they are for the browser, where a framework asks for that, and import as the app does", () => {
+  it("mark their files for the browser if a framework requires that, and import as the app does", () => {
     const printed = files(javascript, { views: "react" });
     expect(printed.get("views/react.js")).toMatch(/^"use client";\n\nimport /);
     expect(printed.get("views/react.d.ts")).toContain("export declare function useAnswer<");

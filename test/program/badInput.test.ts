@@ -9,7 +9,7 @@ const restConfig =
 const withConfig = (config: string) =>
   new TemporaryProject({ "rhema.yaml": config, "api.yaml": JSON.stringify(contractWith({ A: { type: "string" } })) });
 
-describe("a configuration that is wrong ends with 2, the place and the nearest word", () => {
+describe("an invalid configuration ends with 2, the location and a suggestion", () => {
   it.each<[string, string, string[]]>([
     [
       "unknown key",
@@ -65,12 +65,12 @@ describe("a configuration that is wrong ends with 2, the place and the nearest w
       expect(err.replaceAll("\n  ", " ").replaceAll("   ", " ")).toContain(part.replaceAll("   ", " "));
   });
 
-  it("tells all mistakes in one run", async () => {
+  it("reports all errors in one run", async () => {
     const { err } = await withConfig(restConfig.replace("into:", "intoo:").replace("from:", "form:")).run(["generate"]);
     expect(err.match(/^error/gm)?.length).toBe(4);
   });
 
-  it("no configuration at all, one that --config names and that is not there, and one elsewhere", async () => {
+  it("there is no configuration, the file of --config does not exist, or it is in another folder", async () => {
     const project = new TemporaryProject();
     expect(await project.run(["generate"])).toMatchObject({ code: 2, out: "" });
     expect((await project.run(["generate"])).err).toContain("There is no rhema.yaml in this folder.");
@@ -81,7 +81,7 @@ describe("a configuration that is wrong ends with 2, the place and the nearest w
     expect(project.exists("deep/sdk/README.md")).toBe(true);
   });
 
-  it("warns about a secret in clear and about keys that have no effect", async () => {
+  it("warns about a secret in plain text and about keys without effect", async () => {
     const { code, err } = await withConfig(
       `${restConfig.replace("from: api.yaml", "from: api.yaml\n    headers: { authorization: Bearer abc }")}guard: { since: git:main }\n`,
     ).run(["generate"]);
@@ -99,24 +99,24 @@ describe("a contract that cannot be read ends with 3", () => {
     ["malformed JSON", '{ "openapi": "3.1.0", }}', "contract.syntax"],
     ["of neither kind", "hello: world", "neither an OpenAPI document nor"],
     ["of a version to come", "openapi: 4.0.0", "contract.version"],
-  ])("%s", async (_name, text, part) => {
+  ])("because %s", async (_name, text, part) => {
     const { code, err } = await restProject(text).run(["generate"]);
     expect([code, err.includes(part)]).toEqual([3, true]);
   });
 
-  it("missing, with the place in the configuration", async () => {
+  it("because it is missing, with the location in the configuration", async () => {
     const { code, err } = await new TemporaryProject({ "rhema.yaml": restConfig }).run(["generate"]);
     expect(code).toBe(3);
     expect(err).toContain("error contract.missing  rhema.yaml:3:11");
   });
 
-  it("malformed schema language, with every file's error", async () => {
+  it("because schema files have syntax errors, with the errors of each file", async () => {
     const project = graphqlProject("type Query { a: ", {});
     const { code, err } = await project.run(["generate"]);
     expect([code, err.includes("contract.syntax  schema.graphql:1:12")]).toEqual([3, true]);
   });
 
-  it("a schema that contradicts itself", async () => {
+  it("because a schema contradicts itself", async () => {
     const { code, err } = await graphqlProject("type Query { a: Boat }", {}).run(["generate"]);
     expect([code, err.includes("graphql.schema  schema.graphql:1:17")]).toEqual([3, true]);
   });
@@ -131,8 +131,8 @@ describe("a contract that cannot be read ends with 3", () => {
   });
 });
 
-describe("a contract that is broken in places ends with 0, complete but for them", () => {
-  it("a cycle of definitions and a reference that leads nowhere", async () => {
+describe("a contract with invalid parts ends with 0, and the rest is complete", () => {
+  it("a cycle of definitions and a reference that does not resolve", async () => {
     const project = restProject(
       contractWith({
         A: { $ref: "#/components/schemas/B" },
@@ -154,7 +154,7 @@ describe("a contract that is broken in places ends with 0, complete but for them
 });
 
 describe("query documents", () => {
-  it("anonymous, duplicate and misspelt ones each have their own message; a pattern without files is no failure", async () => {
+  it("anonymous, duplicate and misspelled ones have their own messages; a pattern without files is not an error", async () => {
     const project = graphqlProject("type Query { boat: Int }", {
       "boat-list": "{ boat }",
       a: "query Same { boat }",
@@ -189,7 +189,7 @@ describe("wrong usage ends with 2", () => {
     expect(err.replaceAll("\n  ", " ")).toContain(part);
   });
 
-  it("--help and --version are fine", async () => {
+  it("--help and --version end with 0", async () => {
     const project = new TemporaryProject();
     expect(await project.run(["--version"])).toMatchObject({ code: 0, out: "0.1.0\n" });
     const help = await project.run(["--help"]);
@@ -198,8 +198,8 @@ describe("wrong usage ends with 2", () => {
   });
 });
 
-describe("a defect of the program", () => {
-  it("is told as one, without the program's own text, also where it happens beside the command", () => {
+describe("an internal error", () => {
+  it("is reported as one, without source text of the program, also outside the command", () => {
     const project = demoProject();
     project.write("fails.mjs", 'process.once("beforeExit", () => { throw new Error("made up"); });\n');
     const { code, err } = project.runProcess(["outline"], { NODE_OPTIONS: "--import=./fails.mjs" });
@@ -212,7 +212,7 @@ describe("a defect of the program", () => {
   });
 });
 
-describe("what could lose work", () => {
+describe("outputs that could lose work", () => {
   it.each(["../victim.txt", "/etc/x", "a/../../victim.txt", "..\\victim.txt", "C:/x", ".git/config", ""])(
     "a ledger that names %j is refused, and nothing is removed",
     async (path) => {
@@ -256,7 +256,7 @@ describe("what could lose work", () => {
     },
   );
 
-  it("a tag of 260 characters names a shorter file", async () => {
+  it("a tag of 260 characters gives a shorter file name", async () => {
     const tagged = (tag: string) => ({ get: { tags: [tag], operationId: `a${String(tag.length)}`, responses: {} } });
     const project = restProject(contractWith({}, { "/a": tagged("x".repeat(260)), "/b": tagged("x".repeat(261)) }));
     expect((await project.run(["generate"])).code).toBe(0);
@@ -265,7 +265,7 @@ describe("what could lose work", () => {
     expect(project.compile()).toBe("");
   });
 
-  it("two runs at once leave one whole SDK", async () => {
+  it("two runs at once leave one complete SDK", async () => {
     const project = demoProject();
     const runs = ["a", "b", "c"].map(() => new RunningProcess(project, ["generate"]).ended);
     for (const { code, err } of await Promise.all(runs)) expect([code, err.includes("defect")]).toEqual([0, false]);

@@ -229,8 +229,8 @@ async function harbour(): Promise<{ address: string; seen: Seen[] }> {
   return { address: `http://127.0.0.1:${String((server.address() as AddressInfo).port)}`, seen };
 }
 
-describe("what an SDK takes off the app", () => {
-  it("pages, media types to choose from, and a stream beside a whole, against a server", async () => {
+describe("code that an app no longer writes", () => {
+  it("pages, alternative media types, and a stream next to a whole response, against a server", async () => {
     const project = restProject(contract, { "rhema.yaml": configuration("{}"), "src/use.ts": use });
     const { code, out, err } = await project.run(["generate"]);
     expect(code).toBe(0);
@@ -262,7 +262,7 @@ describe("what an SDK takes off the app", () => {
     ]);
   });
 
-  it("failures as values, which the compiler asks to be handled", async () => {
+  it("failures as values, which the compiler requires to be handled", async () => {
     const project = restProject(contract, {
       "rhema.yaml": configuration("{ failures: return }"),
       "src/use.ts": `import { byCursorItems, connectApi, report } from "./sdk/api/index.js";
@@ -302,7 +302,7 @@ export async function run(fetch: typeof globalThis.fetch): Promise<unknown[]> {
     ]);
   });
 
-  it("offers what many calls take as standing, and says which pages it does not know", async () => {
+  it("suggests parameters of many calls as shared, and reports calls whose paging is unknown", async () => {
     const tenant = { name: "X-Tenant", in: "header", required: true, schema: text };
     const operation = (operationId: string) => ({
       get: { operationId, parameters: [tenant], responses: answers(berth) },

@@ -39,7 +39,7 @@ export async function run(address: string): Promise<unknown> {
 `;
 
 it.skipIf(chromium === undefined)(
-  "one SDK gives the same results in Node and in a browser",
+  "an SDK gives the same results in Node and in a browser",
   async () => {
     const project = demoProject();
     project.write("src/both.ts", app);
@@ -92,7 +92,7 @@ export async function run(address: string): Promise<unknown> {
 `;
 
 it.skipIf(chromium === undefined)(
-  "a browser sends no key along a redirect, and tells how far an upload is",
+  "a browser sends no key to another host after a redirect, and reports the progress of an upload",
   async () => {
     const project = restProject(guarded, { "src/guarded.ts": guardedApp });
     expect((await project.run(["generate"])).code).toBe(0);

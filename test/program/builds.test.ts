@@ -53,7 +53,7 @@ const scripts = (more: object): string =>
   JSON.stringify({ name: "board", private: true, type: "module", scripts: more });
 
 describe("builds", () => {
-  it("generate --files tells a build tool what is read and what is written, and does nothing else", async () => {
+  it("generate --files prints the files that are read and written, and does nothing else", async () => {
     const project = demoProject();
     const files = async (): Promise<{ inputs: string[]; watch: string[]; outputs: string[]; folders: string[] }> =>
       JSON.parse((await project.run(["generate", "--files"])).out) as never;
@@ -70,7 +70,7 @@ describe("builds", () => {
     expect(inputs.some((path) => path.startsWith("src/sdk"))).toBe(false);
   });
 
-  it("package scripts: the single build makes the SDK from nothing, and an edit of the contract is in the same build", async () => {
+  it("package scripts: one build generates the SDK, and includes an edit of the contract", async () => {
     const project = new TemporaryProject({
       ...base,
       "package.json": scripts({ prebuild: "rhema generate --quiet", build: "tsc -p ." }),
@@ -87,7 +87,7 @@ describe("builds", () => {
     expect((await project.run(["check"])).code).toBe(0);
   });
 
-  it("Vite: the plugin of the recipe generates before it bundles", () => {
+  it("Vite: the plugin in the docs generates before bundling", () => {
     const recipe = readFileSync(join(packageRoot, "docs/builds.md"), "utf8");
     const [, plugin = ""] = /```ts\n\/\/ vite\.config\.ts\n([^]*?)```/.exec(recipe) ?? [];
     const project = new TemporaryProject({
@@ -105,7 +105,7 @@ describe("builds", () => {
     expect(bundle).toContain("/tide-now");
   });
 
-  it("a contract that is built first: in the right order one build is enough, and check proves it", async () => {
+  it("a contract that is built first: one build in the right order is enough, and check confirms it", async () => {
     const project = new TemporaryProject({
       ...base,
       "package.json": scripts({}),

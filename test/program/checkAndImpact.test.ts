@@ -16,7 +16,7 @@ const v2 = (project: TemporaryProject) => {
 };
 
 describe("check", () => {
-  it("is content when everything is current, and writes nothing", async () => {
+  it("passes if everything is up to date, and writes nothing", async () => {
     const project = await generated();
     const before = [project.tree("src"), project.tree(".rhema")];
     expect(await project.run(["check"])).toMatchObject({ code: 0, err: "" });
@@ -79,14 +79,14 @@ describe("check", () => {
     expect(out).toMatch(/^check: \d+ reasons? to fail/);
   });
 
-  it("takes a contract whose change leaves every file as it is for current", async () => {
+  it("accepts a contract whose change affects no generated file", async () => {
     const project = restProject(contractWith({ A: { type: "string" } }));
     await project.run(["generate"]);
     project.write("api.yaml", JSON.stringify(contractWith({ A: { type: "string" } }), null, 2));
     expect((await project.run(["check"])).code).toBe(0);
   });
 
-  it("--json is one document with the reasons", async () => {
+  it("--json prints one document with the reasons", async () => {
     const project = v2(await generated());
     const { out, err } = await project.run(["--json", "check"]);
     const { exitCode, sdks } = JSON.parse(out) as {
@@ -133,12 +133,12 @@ describe("impact", () => {
     expect([code, out.split("\n")[0]]).toEqual([0, "impact: nothing changed"]);
   });
 
-  it("before the first generation has nothing to compare with", async () => {
+  it("has nothing to compare with before the first run of generate", async () => {
     const { code, err } = await demoProject().run(["impact"]);
     expect([code, err.includes("berths: nothing to compare with yet")]).toEqual([0, true]);
   });
 
-  it("lists what breaks by operation and type, with places in both contracts and in the project", async () => {
+  it("lists breaking changes by operation and type, with locations in both contracts and in the project", async () => {
     const project = v2(await generated());
     const { code, out } = await project.run(["impact"]);
     expect(code).toBe(1);
@@ -158,7 +158,7 @@ describe("impact", () => {
     expect((await project.run(["impact", "--all"])).out).toContain("DELETE /berths/{berthId} was removed");
   });
 
-  it("finds every planned change of the demo, on both clocks", async () => {
+  it("finds every planned change of the demo, with both verdicts", async () => {
     const { contracts } = await impactOf(v2(await generated()));
     const found = (name: string) =>
       contracts
@@ -196,7 +196,7 @@ describe("impact", () => {
     expect([found("berths").length, found("passages").length].every((count) => count >= 12)).toBe(true);
   });
 
-  it("says plainly when nothing of the project's breaks", async () => {
+  it("says so if nothing breaks the project", async () => {
     const project = await generated();
     project.write(
       "contracts/passages.graphql",
@@ -206,7 +206,7 @@ describe("impact", () => {
     expect([code, out.split("\n")[0]]).toEqual([0, "impact: 1 change, none breaks what you use"]);
   });
 
-  it("a call that is nowhere made is not used; a field is used where it is read", async () => {
+  it("an operation that is not called is not used; a field is used where it is read", async () => {
     const project = await generated();
     project.write(
       "contracts/berths.yaml",
@@ -228,7 +228,7 @@ describe("impact", () => {
     ]);
   });
 
-  it("compares any two files, with and without a project", async () => {
+  it("compares any two files, with or without a project", async () => {
     const empty = new TemporaryProject({
       "old.json": JSON.stringify(contractWith({ A: { type: "object", properties: { x: { type: "string" } } } })),
       "new.json": JSON.stringify(contractWith({ A: { type: "object", properties: {} } })),
@@ -258,7 +258,7 @@ describe("an SDK that is not committed", () => {
     return project;
   };
 
-  it("is made in memory from the pin, so that use in source is found all the same", async () => {
+  it("is made in memory from the pin, so that uses in source are found", async () => {
     const [written, missing] = [v2(await generated()), await fresh()];
     const told = async (project: TemporaryProject) => {
       const { code, out } = await project.run(["impact", "--json"]);
@@ -276,7 +276,7 @@ describe("an SDK that is not committed", () => {
     expect(missing.exists("src/sdk")).toBe(false);
   });
 
-  it("is no reason not to know which calls are used", async () => {
+  it("does not prevent finding which calls are used", async () => {
     const project = await fresh();
     const before = await v2(await generated()).run(["outline", "berths", "--unused"]);
     expect((await project.run(["outline", "berths", "--unused"])).out).toBe(before.out);

@@ -25,7 +25,7 @@ function quays(): { readonly project: TemporaryProject; readonly load: (build?: 
 const filesOf = (project: TemporaryProject): string[] => readdirSync(project.path("kept")).sort();
 
 describe("the code cache", () => {
-  it("keeps what was compiled of a file and of those it loads alike, once", () => {
+  it("keeps the compiled code of a file and of the files that it loads", () => {
     const { project, load } = quays();
     load().save();
     const kept = filesOf(project);
@@ -47,7 +47,7 @@ describe("the code cache", () => {
     expect(loaded.hour).toBe(12);
   });
 
-  it("takes no code of another text, of another build, or that is damaged", () => {
+  it("refuses code of another text, of another build, or that is damaged", () => {
     const { project, load } = quays();
     load().save();
     const main = filesOf(project).find((name) => name.includes("quays")) ?? "";
@@ -74,7 +74,7 @@ describe("the code cache", () => {
     expect(filesOf(project).map((name) => name.slice(0, 4))).toEqual(["two-", "two-"]);
   });
 
-  it("removes halves that a killed run left long ago, and none that is being written", () => {
+  it("removes partial files that a killed run left long ago, but none in progress", () => {
     const { project, load } = quays();
     for (const [pid, hours] of [
       ["1", 2],
@@ -88,14 +88,14 @@ describe("the code cache", () => {
     expect(filesOf(project).filter((name) => name.includes("half"))).toEqual(["one-half.2"]);
   });
 
-  it("does without where nothing can be kept", () => {
+  it("is not used if it cannot be written", () => {
     const { project, load } = quays();
     project.write("kept", "a file in the way");
     load().save();
     expect(project.read("kept")).toBe("a file in the way");
   });
 
-  it("is kept beside the packages of an app, for each command, and makes no difference", () => {
+  it("is next to the packages of an app, one per command, and changes no output", () => {
     const project = demoProject();
     for (const part of ["dist", "schema", "runtimes", "package.json"])
       cpSync(join(packageRoot, part), project.path(`node_modules/rhema/${part}`), { recursive: true });

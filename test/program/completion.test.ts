@@ -12,7 +12,7 @@ async function wordsFor(project: TemporaryProject, line: string): Promise<string
 }
 
 describe("completion", () => {
-  it("knows commands, options and their values", async () => {
+  it("completes commands, options and their values", async () => {
     const project = new TemporaryProject();
     expect(await wordsFor(project, "rhema ")).toEqual(expect.arrayContaining(["generate", "help", "watch"]));
     expect(await wordsFor(project, "rhema wa")).toEqual(["watch"]);
@@ -30,7 +30,7 @@ describe("completion", () => {
     expect(await wordsFor(project, "rhema nonsense x")).toEqual([]);
   });
 
-  it("knows the contracts, the SDKs and the calls of the project", async () => {
+  it("completes the contracts, SDKs and calls of the project", async () => {
     const project = demoProject();
     expect(await wordsFor(project, "rhema generate ")).toEqual(["quay-board"]);
     expect(await wordsFor(project, "rhema impact berths p")).toEqual(["passages"]);
@@ -48,7 +48,7 @@ describe("completion", () => {
     expect(await wordsFor(project, "rhema impact ")).toEqual([]);
   });
 
-  it("shows no word that a shell could take for more than that", async () => {
+  it("offers no word that a shell could run", async () => {
     const project = new TemporaryProject({
       "rhema.yaml":
         "contracts: { berths: { from: a.yaml }, '$(touch x)': { from: b.yaml }, \"b;ls\": { from: c.yaml } }\nsdks: {}\n",
@@ -56,7 +56,7 @@ describe("completion", () => {
     expect(await wordsFor(project, "rhema impact ")).toEqual(["berths"]);
   });
 
-  it("refuses a shell that it does not know", async () => {
+  it("refuses an unknown shell", async () => {
     const { code, err } = await new TemporaryProject().run(["completion", "tcsh"]);
     expect([code, err]).toEqual([2, expect.stringContaining("One of: bash, zsh, fish.")]);
   });
@@ -75,7 +75,7 @@ const asking: Readonly<Record<string, (script: string) => readonly string[]>> = 
   ],
 };
 
-it.each(Object.keys(asking))("the script of %s asks the program", async (shell) => {
+it.each(Object.keys(asking))("the script for %s runs the program", async (shell) => {
   const project = new TemporaryProject({
     "bin/rhema": `#!/bin/sh\nexec "${process.execPath}" "${programPath}" "$@"\n`,
   });

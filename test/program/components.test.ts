@@ -25,7 +25,7 @@ async function impactOf(files: Record<string, string>, frameworks: readonly stri
 const setup = (body: string) => `<script setup lang="ts">\n${body}\n</script>\n`;
 const quayImport = 'import type { Quay } from "./sdk/quays/index.js";';
 
-describe("templates of Vue", () => {
+describe("Vue templates", () => {
   it.each<[string, string, string]>([
     [
       "of a prop",
@@ -72,7 +72,7 @@ describe("templates of Vue", () => {
     expect([use, hits, code]).toEqual(["used", [`src/Card.vue:${line} note`], 1]);
   });
 
-  it("a slot is given what the component of the app gives it; of others nobody can tell", async () => {
+  it("a slot has the props that the app's component passes; for other slots Rhema cannot tell", async () => {
     const list = `${setup(`${quayImport}\ndefineProps<{ all: Quay[] }>();`)}<template><div v-for="one in all"><slot name="row" :quay="one" /></div></template>`;
     const page = (tag: string, from: string) =>
       `${setup(`import { load } from "./quays.js";\n${from}\nconst all = await load();`)}<template><${tag} :all="all"><template #row="{ quay }">{{ quay.note }}</template></${tag}></template>`;
@@ -85,7 +85,7 @@ describe("templates of Vue", () => {
     expect([other.use, other.code]).toEqual(["cannot tell", 1]);
   });
 
-  it("what is not read is not used, and without the framework nobody can tell", async () => {
+  it("fields that are not read are not used; without the framework Rhema cannot tell", async () => {
     const component = `${setup(`${quayImport}\ndefineProps<{ quay: Quay }>();`)}<template><p>{{ quay.name }}</p></template>`;
     expect((await impactOf({ "src/Card.vue": component }, ["vue"])).use).toBe("not used");
     expect((await impactOf({ "src/Card.vue": component }, [])).use).toBe("cannot tell");
@@ -94,7 +94,7 @@ describe("templates of Vue", () => {
   });
 });
 
-describe("templates of Svelte", () => {
+describe("Svelte templates", () => {
   const script = (body: string) => `<script lang="ts">\n${body}\n</script>\n`;
   it.each<[string, string, string]>([
     ["of a prop", `${script(`${quayImport}\nlet { quay }: { quay: Quay } = $props();`)}<p>{quay.note}</p>`, "5"],
@@ -123,7 +123,7 @@ describe("templates of Svelte", () => {
     expect([use, hits, code]).toEqual(["used", [`src/Card.svelte:${line} note`], 1]);
   });
 
-  it("a snippet is given what the component says, and what is not read is not used", async () => {
+  it("a snippet has the props that the component passes, and fields that are not read are not used", async () => {
     const list = `${script(`import type { Snippet } from "svelte";\n${quayImport}\nlet { all, row }: { all: Quay[]; row: Snippet<[Quay]> } = $props();`)}{#each all as one}{@render row(one)}{/each}`;
     const page = (field: string) =>
       `${script('import { load } from "./quays.js";\nimport List from "./List.svelte";')}{#await load() then all}<List {all}>{#snippet row(quay)}{quay.${field}}{/snippet}</List>{/await}`;
@@ -135,7 +135,7 @@ describe("templates of Svelte", () => {
   });
 });
 
-describe("markup that nobody reads", () => {
+describe("markup that Rhema does not read", () => {
   it.each([
     [
       "src/page.astro",
@@ -146,13 +146,13 @@ describe("markup that nobody reads", () => {
       "src/page.component.ts",
       'import { load } from "./quays.js";\nconst Component = (_: object) => (_1: unknown, _2?: unknown): any => undefined;\n@Component({ templateUrl: "page.html" })\nexport class Page { all = load(); }\n',
     ],
-  ])("%s may use all that it has", async (path, source) => {
+  ])("%s may use everything that it receives", async (path, source) => {
     const { use, code, hits } = await impactOf({ [path]: source }, []);
     expect([use, code, hits]).toEqual(["cannot tell", 1, []]);
   });
 });
 
-describe("what the compiler says of components", () => {
+describe("compile errors in components", () => {
   it.each([
     [
       "src/Card.vue",
@@ -164,7 +164,7 @@ describe("what the compiler says of components", () => {
       `<script lang="ts">\n${quayImport}\nlet { quay }: { quay: Quay } = $props();\n</script>\n\n<p onclick={() => quay.note}>{quay.note.length} {quay.name}</p>`,
       'import Card from "./Card.svelte";\nexport const card: unknown = Card;\n',
     ],
-  ])("%s: what its template loses, and nothing else", async (path, component, main) => {
+  ])("%s: exactly the fields that its template no longer has", async (path, component, main) => {
     const project = projectWith({ [path]: component, "src/main.ts": main }, ["vue", "svelte"]);
     expect((await project.run(["generate"])).code).toBe(0);
     project.write("quays.json", contract({ id: text, name: text }));

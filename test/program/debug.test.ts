@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { demoProject, TemporaryProject } from "../support/temporaryProject.js";
 
 describe("RHEMA_DEBUG", () => {
-  it("notes each step with its time and what was read, on standard error only", async () => {
+  it("prints each step with its time and the files that were read, on standard error only", async () => {
     const project = demoProject();
     const { code, out, err } = await project.run(["--json", "generate"], { RHEMA_DEBUG: "1" });
     expect([code, (JSON.parse(out) as { exitCode: number }).exitCode]).toEqual([0, 0]);
@@ -22,7 +22,7 @@ describe("RHEMA_DEBUG", () => {
     expect((await project.run(["generate"], { RHEMA_DEBUG: "0" })).err).not.toContain("debug:");
   });
 
-  it("names places in the sources when something is wrong with the program itself", () => {
+  it("prints locations in the sources if there is an internal error", () => {
     const project = new TemporaryProject({
       "rhema.yaml":
         "contracts: { c: { from: c.graphql } }\nsdks: { s: { language: typescript, covers: [c], into: sdk } }\n",

@@ -17,8 +17,8 @@ function project(rhema = config()): TemporaryProject {
   });
 }
 
-describe("the file for editors", () => {
-  it("says where schema and queries are, and follows the configuration", async () => {
+describe("the editor file", () => {
+  it("names the schema and the query documents, and follows the configuration", async () => {
     const made = project();
     expect((await made.run(["generate"])).out).toContain(`${path}  written`);
     expect(parse(made.read(path))).toEqual({ schema: ["schema.graphql"], documents: ["src/**/*.{graphql,tsx}"] });
@@ -39,7 +39,7 @@ describe("the file for editors", () => {
     expect([made.exists(path), (await made.run(["check"])).code]).toEqual([false, 0]);
   });
 
-  it("has a part for each of several contracts, copies of what comes from elsewhere, and no copy inside an SDK", async () => {
+  it("has a part for each of several contracts, with copies of remote ones outside the SDK", async () => {
     const url = await demoProject().play();
     const made = project(
       config(
@@ -59,7 +59,7 @@ describe("the file for editors", () => {
     expect(made.read(copy)).toContain("type Query");
   });
 
-  it("is offered by init, which also tells editors where the schema of the configuration is", async () => {
+  it("is offered by init, which also names the configuration's schema for editors", async () => {
     const made = new TemporaryProject({ "package.json": "{}", "schema.graphql": fleetSchema });
     mkdirSync(made.path("node_modules"));
     symlinkSync(packageRoot, made.path("node_modules/rhema"));
@@ -71,7 +71,7 @@ describe("the file for editors", () => {
     expect(parse(made.read(path))).toMatchObject({ schema: ["schema.graphql"] });
   });
 
-  it("is told to have no effect where no contract is a GraphQL schema", async () => {
+  it("gets a note that it has no effect if no contract is a GraphQL schema", async () => {
     const made = new TemporaryProject({
       "rhema.yaml":
         "editors: true\ncontracts: { berths: { from: api.json } }\nsdks: { app: { language: typescript, covers: [berths], into: src/sdk } }\n",
@@ -82,7 +82,7 @@ describe("the file for editors", () => {
     expect(err).toMatch(/config\.ineffective {2}rhema\.yaml:1:/);
   });
 
-  it("is left alone where it is somebody else's, or was edited", async () => {
+  it("is not changed if it was edited or is not from Rhema", async () => {
     const made = project();
     made.write(path, "schema: mine.graphql\n");
     const foreign = await made.run(["generate", "--force"]);

@@ -7,8 +7,8 @@ const configured = (queries: string, more = ""): string =>
 const base = { "package.json": '{ "type": "module" }', "schema.graphql": fleetSchema };
 const everywhere = configured('["src/**/*.{ts,tsx,vue,svelte,graphql}"]');
 
-describe("queries beside components", () => {
-  it("give the same SDK as in documents of their own, fragments across files", async () => {
+describe("queries in source files", () => {
+  it("give the same SDK as query documents, with fragments across files", async () => {
     const [fragment, query] = ["fragment Line on Boat { id name }", "query All { boats { ...Line } }"];
     const own = new TemporaryProject({
       ...base,
@@ -29,7 +29,7 @@ describe("queries beside components", () => {
     expect((await beside.run(["check"])).code).toBe(1);
   });
 
-  it("errors stand in the host file's lines, all of all files in one run", async () => {
+  it("have errors at the lines of their source files, all in one run", async () => {
     const project = new TemporaryProject({
       ...base,
       "rhema.yaml": everywhere,
@@ -50,7 +50,7 @@ describe("queries beside components", () => {
     expect(out).toMatch(/held back/);
   });
 
-  it("only under configured tags, and says when a pattern's files hold none", async () => {
+  it("are read only with configured tags, and a pattern without queries is reported", async () => {
     const files = {
       ...base,
       "src/a.ts": "const harbour = String.raw;\nconst q = harbour`query A { boats { id } }`;\n",
@@ -67,7 +67,7 @@ describe("queries beside components", () => {
     expect(code).toBe(0);
   });
 
-  it("by the function that the SDK has for it, whatever the configured tags, and no other contract's", async () => {
+  it("are read by the SDK's own function whatever the tags, but not by that of another contract", async () => {
     const text = 'import { fleetQueries } from "./sdk/fleet/index.js";\nfleetQueries(`query A { boats { id } }`);\n';
     const project = new TemporaryProject({
       ...base,
@@ -83,7 +83,7 @@ describe("queries beside components", () => {
     expect(project.compile({}, ["src/a.ts"])).toBe("");
   });
 
-  it("a name that vanished and is still imported is told as such", async () => {
+  it("report a removed name that is still imported", async () => {
     const project = new TemporaryProject({
       ...base,
       "rhema.yaml": everywhere,
@@ -98,7 +98,7 @@ describe("queries beside components", () => {
     expect(err.match(/query\.vanished/g)).toHaveLength(1);
   });
 
-  it("a schema that is broken in part still gives an SDK, and says what is missing", async () => {
+  it("give an SDK also if part of the schema is invalid, with a report of what is missing", async () => {
     const project = new TemporaryProject({
       ...base,
       "rhema.yaml": everywhere,

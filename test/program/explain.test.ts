@@ -30,7 +30,7 @@ describe("explain", () => {
     expect(said).toMatch(new RegExp(`^(error |warning |note | .*  )${code.replaceAll(".", "\\.")}(  |$)`, "m"));
   });
 
-  it("shows a problem with its example, a change with both verdicts, and lists all of them", async () => {
+  it("shows a problem with its example, a change with both verdicts, and a list of all codes", async () => {
     const project = new TemporaryProject();
     const shown = await project.run(["explain", "contract.reference"]);
     expect(shown.code).toBe(0);

@@ -162,7 +162,7 @@ describe("a fresh project", () => {
       ["typescript-6 as typescript", "vue", "vue-tsc", "@vue/tsconfig", "@types/node", "vite"],
       "src/components/QuayList.vue:8",
     ],
-  ])("of %s: from init to a proof", async (_framework, files, packages, line) => {
+  ])("with %s: from init to a proof", async (_framework, files, packages, line) => {
     const project = fresh(files, packages);
     const made = await project.run(["init", "--yes"]);
     expect(made).toMatchObject({ code: 0 });

@@ -16,7 +16,7 @@ async function committed(more = ""): Promise<TemporaryProject> {
 }
 
 describe("--gate and --judge", () => {
-  it("impact fails from the level on, on the clock that counts", async () => {
+  it("impact fails from the level on, for the configured verdict", async () => {
     const project = graphqlProject(schema, query);
     await project.run(["generate"]);
     const code = async (...flags: string[]): Promise<number | null> => (await project.run(["impact", ...flags])).code;
@@ -32,7 +32,7 @@ describe("--gate and --judge", () => {
     expect((await project.run(["impact", "--gate", "sometimes"])).code).toBe(2);
   });
 
-  it("generate holds an SDK back when it is told to, and says how to go on", async () => {
+  it("generate does not write an SDK because of a gate, and says how to continue", async () => {
     const project = graphqlProject(schema, query);
     await project.run(["generate"]);
     const before = project.tree("src/sdk");
@@ -48,7 +48,7 @@ describe("--gate and --judge", () => {
 });
 
 describe.skipIf(!hasGit)("revisions", () => {
-  it("source is held against the SDK of the guarded revision, because the new one no longer has what is gone", async () => {
+  it("source is compared with the SDK of the guarded revision, because the new one lacks what was removed", async () => {
     const project = demoProject();
     project.write("rhema.yaml", `${project.read("rhema.yaml")}guard: { since: "git:v1" }\n`);
     expect((await project.run(["generate"])).code).toBe(0);
@@ -67,7 +67,7 @@ describe.skipIf(!hasGit)("revisions", () => {
     expect((await project.run(["check"])).code).toBe(0);
   });
 
-  it("a break that was generated over is still seen since the guarded revision, until its places are mended", async () => {
+  it("a break that was already generated is reported since the guarded revision until it is fixed", async () => {
     const project = await committed('guard: { since: "git:v1" }\n');
     expect(await project.run(["check"])).toMatchObject({ code: 0, err: "" });
     project.write("schema.graphql", schema.replace("name: String! length", "name: String length"));
@@ -83,7 +83,7 @@ describe.skipIf(!hasGit)("revisions", () => {
     expect((await project.run(["check"])).code).toBe(0);
   });
 
-  it("source that was adapted is done with; for released apps somebody has to accept it", async () => {
+  it("adapted source needs no more; for released apps somebody must accept the change", async () => {
     const project = quaysProject(
       {
         "src/list.ts":
@@ -111,7 +111,7 @@ describe.skipIf(!hasGit)("revisions", () => {
     expect((await project.run(["check"])).code).toBe(0);
   });
 
-  it("impact compares with a revision, and says when there is none", async () => {
+  it("impact compares with a revision, and reports one that does not exist", async () => {
     const project = await committed();
     project.write("schema.graphql", schema.replace(" length: Float", ""));
     await project.run(["generate"]);
@@ -124,7 +124,7 @@ describe.skipIf(!hasGit)("revisions", () => {
     expect((await project.run(["impact", "--before", "nowhere.graphql"])).err).toMatch(/git:REVISION/);
   });
 
-  it("releases are judged on their own clock, by the queries they were made with", async () => {
+  it("releases are rated separately, by the queries that they were made with", async () => {
     const project = await committed('releases: { "1.0": "git:v1" }\n');
     project.write("q/boat.graphql", "query BoatNow { boat { id } }");
     project.write("schema.graphql", schema.replace(" name: String!", ""));
@@ -137,7 +137,7 @@ describe.skipIf(!hasGit)("revisions", () => {
     expect((await project.run(["impact", "--before", "1.0", "--all"])).out).toMatch(/fleet {2}1\.0 -> now/);
   });
 
-  it("what a released app asks is held against the new schema, whatever changed", async () => {
+  it("the queries of a released app are validated against the new schema, whatever changed", async () => {
     const asking = (input: string) => `${schema}\ntype Mutation { moor(at: At): Boolean }\ninput At { ${input} }\n`;
     const project = await committed('releases: { "1.0": "git:v2" }\n');
     project.write("schema.graphql", asking("quay: String other: [Int]"));
@@ -161,7 +161,7 @@ describe.skipIf(!hasGit)("revisions", () => {
     expect((await project.run(["impact", "--judge", "apps"])).code).toBe(0);
   });
 
-  it("a contract that was adopted later has nothing to be judged against, unless it is asked for", async () => {
+  it("a contract that was adopted later is not compared with a revision, unless requested", async () => {
     const project = await committed('guard: { since: "git:v1" }\nreleases: { "1.0": "git:v1" }\n');
     project.write("new.graphql", "type Query { tide: Float }");
     const config = project.read("rhema.yaml").replace("sdks:", "  tides: { from: new.graphql }\nsdks:");
@@ -173,7 +173,7 @@ describe.skipIf(!hasGit)("revisions", () => {
     expect([asked.code, asked.err]).toEqual([3, expect.stringContaining("revision.empty")]);
   });
 
-  it("of REST too", async () => {
+  it("releases of REST clients too", async () => {
     const project = demoProject();
     await project.run(["generate"]);
     commitAll(project);

@@ -20,7 +20,7 @@ const generateJson = async (project: TemporaryProject, ...flags: string[]) =>
   JSON.parse((await project.run(["--json", "generate", ...flags])).out) as GenerateJson;
 
 describe("generate", () => {
-  it("reports contracts, SDK and time, and writes pin and ledger beside the SDK", async () => {
+  it("reports contracts, SDK and time, and writes the pin and the ledger next to the SDK", async () => {
     const project = demoProject();
     const { code, out, err } = await project.run(["generate"]);
     expect(code).toBe(0);
@@ -42,7 +42,7 @@ describe("generate", () => {
     expect(project.read(".rhema/ledger.json")).not.toMatch(/\d{4}-\d\d-\d\dT/);
   });
 
-  it("leaves an unchanged project alone, also when a file was only touched", async () => {
+  it("does not change an unchanged project, also if a file was only touched", async () => {
     const project = demoProject();
     await project.run(["generate"]);
     const before = statSync(project.path("src/sdk/README.md")).mtimeMs;
@@ -55,7 +55,7 @@ describe("generate", () => {
     expect(statSync(project.path("src/sdk/README.md")).mtimeMs).toBe(before);
   });
 
-  it("gives equal bytes in another folder, time zone, language, file order and with CRLF line ends", async () => {
+  it("gives the same bytes in another folder, time zone, language and file order, and with CRLF line endings", async () => {
     const one = demoProject();
     const two = demoProject();
     for (const path of [
@@ -76,7 +76,7 @@ describe("generate", () => {
     expect(ledger(two)).toEqual(ledger(one));
   });
 
-  it("takes a CRLF checkout of its own output for unedited", async () => {
+  it("treats a CRLF checkout of its own output as unedited", async () => {
     const project = demoProject();
     await project.run(["generate"]);
     for (const path of ["src/sdk/berths/shapes.ts", "src/sdk/wire/send.ts"])
@@ -86,7 +86,7 @@ describe("generate", () => {
     expect((await generateJson(project)).sdks[0]?.state).toBe("written");
   });
 
-  it("sees an edit that keeps size and time, holds the SDK back, and replaces it with --force", async () => {
+  it("detects an edit that keeps size and time, does not write the SDK, and replaces it with --force", async () => {
     const project = demoProject();
     await project.run(["generate"]);
     const path = project.path("src/sdk/berths/shapes.ts");
@@ -103,7 +103,7 @@ describe("generate", () => {
     expect(project.read("src/sdk/berths/shapes.ts")).toContain("quay: string");
   });
 
-  it("removes its own orphans and keeps a neighbour written by hand", async () => {
+  it("removes its own old files and keeps a hand-written file next to them", async () => {
     const project = demoProject();
     await project.run(["generate"]);
     project.write("src/sdk/passages/calls/mine.ts", "export const mine = 1;\n");
@@ -116,7 +116,7 @@ describe("generate", () => {
     expect(project.read("src/sdk/passages/calls/mine.ts")).toBe("export const mine = 1;\n");
   });
 
-  it("moves the whole SDK when `into` changes", async () => {
+  it("moves the whole SDK if `into` changes", async () => {
     const project = demoProject();
     await project.run(["generate"]);
     project.write("rhema.yaml", project.read("rhema.yaml").replace("src/sdk", "src/client"));
@@ -133,7 +133,7 @@ describe("generate", () => {
     expect([project.exists("src/sdk"), project.exists(".rhema")]).toEqual([false, false]);
   });
 
-  it("holds an SDK with bad queries back and keeps the old one; --partial leaves them out", async () => {
+  it("does not write an SDK with invalid queries and keeps the old one; --partial leaves them out", async () => {
     const project = demoProject();
     await project.run(["generate"]);
     const before = project.tree("src/sdk");
@@ -149,7 +149,7 @@ describe("generate", () => {
     expect(project.exists("src/sdk/passages/calls/fleet.ts")).toBe(false);
   });
 
-  it("tells what changed since the pin and what of it this project uses, with the place", async () => {
+  it("reports changes since the pin and which of them this project uses, with locations", async () => {
     const project = demoProject();
     await project.run(["generate"]);
     cpSync(join(packageRoot, "demo/contracts/v2"), project.path("contracts"), { recursive: true });
@@ -158,7 +158,7 @@ describe("generate", () => {
     expect(out).toMatch(/x `Berth\.note` was removed from responses\. {2}src\/berths\.ts:\d+:\d+/);
   });
 
-  it("generates one SDK of several, and several contracts with types of one name", async () => {
+  it("generates one SDK of several, and several contracts with types of the same name", async () => {
     const project = new TemporaryProject({
       "package.json": '{ "type": "module" }',
       "a.json": JSON.stringify(contractWith({ Berth: { type: "object", properties: { a: { type: "string" } } } })),
@@ -179,7 +179,7 @@ describe("generate", () => {
     expect(project.compile()).toBe("");
   });
 
-  it("counts as untyped exactly the places where the contract says nothing", async () => {
+  it("counts as untyped exactly the locations without a type in the contract", async () => {
     const data = contractWith({
       A: { type: "object", properties: { x: {}, y: { type: "array" }, z: { type: "object" }, w: { type: "string" } } },
       Unused: {},
@@ -190,7 +190,7 @@ describe("generate", () => {
     expect((await generateJson(scalars)).sdks[0]?.contracts[0]).toMatchObject({ untyped: 1 });
   });
 
-  it("lists each call that a fault set aside, with its cause and place", async () => {
+  it("lists each call that an error skipped, with its cause and location", async () => {
     const project = restProject(contractWith({ Good: { type: "string" }, Bad: { $ref: "#/components/schemas/Godo" } }));
     const { code, out } = await project.run(["generate"]);
     expect(code).toBe(0);
@@ -201,7 +201,7 @@ describe("generate", () => {
     expect(project.compile()).toBe("");
   });
 
-  it("keeps only what `only` and `skip` leave, the types they reach, and asks the connection for standing parameters", async () => {
+  it("generates only operations of `only` and `skip` and their types, with shared parameters on the connection", async () => {
     const project = demoProject();
     project.write(
       "rhema.yaml",
@@ -223,7 +223,7 @@ describe("generate", () => {
     expect(project.compile({}, ["src/sdk"])).toBe("");
   });
 
-  it("reads a schema from many files, a folder or a glob, to the same SDK", async () => {
+  it("gives the same SDK for a schema in many files, a folder or a glob", async () => {
     const parts = {
       "s/a.graphql": "type Query { boat: Boat }",
       "s/deep/b.gql": "extend type Query { n: Int } type Boat { id: ID! }",
@@ -241,7 +241,7 @@ describe("generate", () => {
     expect(trees[2]).toEqual(trees[0]);
   });
 
-  it("YAML and JSON give one SDK", async () => {
+  it("gives the same SDK for YAML and JSON", async () => {
     const data = contractWith({ A: { type: "object", properties: { x: { type: "string" } } } });
     const yaml = restProject(`openapi: 3.1.0
 info: { title: Small, version: "1" }
@@ -254,7 +254,7 @@ paths: { /s/A: { get: { operationId: get A, responses: { 200: { description: ok,
     expect(yaml.tree("src/sdk")).toEqual(json.tree("src/sdk"));
   });
 
-  it("a change to one field is a diff of one field", async () => {
+  it("changes one field if one field of the contract changed", async () => {
     const project = demoProject();
     await project.run(["generate"]);
     const before = project.tree("src/sdk");
@@ -274,8 +274,8 @@ paths: { /s/A: { get: { operationId: get A, responses: { 200: { description: ok,
   });
 });
 
-describe("nothing of the user's is lost", () => {
-  it("a foreign folder is refused, written beside with --force, and never replaced", async () => {
+describe("user files", () => {
+  it("in the output folder are refused, kept with --force, and never replaced", async () => {
     const project = restProject(contractWith({ A: { type: "string" } }), {
       "src/sdk/README.md": "mine",
       "src/sdk/notes.txt": "mine too",
@@ -291,7 +291,7 @@ describe("nothing of the user's is lost", () => {
     expect(beside.read("src/sdk/notes.txt")).toBe("mine");
   });
 
-  it("an output that is a file, or cannot be written, is told and nothing else happens", async () => {
+  it("that block the output are reported, and nothing else happens", async () => {
     const file = restProject(contractWith({ A: { type: "string" } }), { "src/sdk": "a file" });
     expect((await file.run(["generate"])).code).toBe(1);
     expect(file.read("src/sdk")).toBe("a file");
@@ -302,7 +302,7 @@ describe("nothing of the user's is lost", () => {
     expect(blocked.read("src")).toBe("a file where a folder should be");
   });
 
-  it.skipIf(process.getuid?.() === 0)("a folder without permission is told", async () => {
+  it.skipIf(process.getuid?.() === 0)("in a folder without permission are reported", async () => {
     const project = restProject(contractWith({ A: { type: "string" } }));
     mkdirSync(project.path("src"));
     chmodSync(project.path("src"), 0o500);
@@ -310,7 +310,7 @@ describe("nothing of the user's is lost", () => {
   });
 
   it.each(["../elsewhere", "/tmp/elsewhere", ".", "src/../..", "link/out"])(
-    "an SDK cannot be written to %s",
+    "are safe, because an SDK cannot be written to %s",
     async (into) => {
       const project = restProject(contractWith({ A: { type: "string" } }));
       symlinkSync(packageRoot, project.path("link"));
@@ -320,7 +320,7 @@ describe("nothing of the user's is lost", () => {
     },
   );
 
-  it("names from a contract cannot leave the folder", async () => {
+  it("outside the folder cannot be reached by names from a contract", async () => {
     const data = contractWith(
       { "../../evil": { type: "object", properties: { a: { type: "string" } } } },
       { "/x": { get: { operationId: "../../../evil", tags: ["../../../evil"], responses: {} } } },
@@ -331,7 +331,7 @@ describe("nothing of the user's is lost", () => {
     expect(project.compile()).toBe("");
   });
 
-  it("a broken ledger stops everything", async () => {
+  it("are safe if the ledger is invalid: nothing is written", async () => {
     const project = demoProject();
     await project.run(["generate"]);
     project.write(".rhema/ledger.json", "{");
@@ -339,7 +339,7 @@ describe("nothing of the user's is lost", () => {
     expect([code, err.includes("state.unreadable")]).toEqual([2, true]);
   });
 
-  it("keeps fields called __proto__ and constructor all the way to the SDK", async () => {
+  it("are independent of fields named __proto__ and constructor, which the SDK supports", async () => {
     const properties = JSON.parse('{"__proto__": {"type": "string"}, "constructor": {"type": "integer"}}') as object;
     const project = restProject(
       JSON.stringify(contractWith({ A: { type: "object", required: ["__proto__"], properties } })),
@@ -351,7 +351,7 @@ describe("nothing of the user's is lost", () => {
     expect(readFileSync(project.path(".rhema/pins/app/api.openapi.json"), "utf8")).toContain('"__proto__"');
   });
 
-  it("notes where long integers lose digits, and names that are not what the contract calls them", async () => {
+  it("get notes about long integers that lose digits, and about changed names", async () => {
     const long = { type: "integer", format: "int64" };
     const answer = {
       type: "object",

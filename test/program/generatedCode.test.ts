@@ -2,8 +2,8 @@ import { describe, expect, it } from "vitest";
 import { demoProject, restProject } from "../support/temporaryProject.js";
 import { uglyContract } from "../support/uglyContract.js";
 
-describe("generated code is product code", () => {
-  it("compiles and lints clean for the ugliest legal contract, with nothing left out", async () => {
+describe("generated code", () => {
+  it("compiles and lints without warnings for the ugliest valid contract, with nothing left out", async () => {
     const project = restProject(uglyContract);
     const { code, out, err } = await project.run(["--json", "generate"]);
     expect([code, err]).toEqual([0, ""]);
@@ -13,7 +13,7 @@ describe("generated code is product code", () => {
     for (const text of Object.values(project.tree("src/sdk"))) expect(text).not.toMatch(/[:<|(,=] ?any\b[^ ]/);
   });
 
-  it("compiles under bundler resolution without file endings, and with the endings of nodenext", async () => {
+  it("compiles with bundler resolution without file extensions, and with the extensions of nodenext", async () => {
     const project = demoProject();
     project.write(
       "tsconfig.json",
@@ -24,13 +24,13 @@ describe("generated code is product code", () => {
     expect(project.compile({ module: "preserve", moduleResolution: "bundler" }, ["src/sdk"])).toBe("");
   });
 
-  it("of the demo compiles and lints clean, app included", async () => {
+  it("of the demo compiles and lints without warnings, app included", async () => {
     const project = demoProject();
     expect((await project.run(["generate"])).code).toBe(0);
     expect(project.compileAndLint()).toEqual([]);
   });
 
-  it("refuses what the contract does not allow", async () => {
+  it("does not compile with values that the contract forbids", async () => {
     const project = demoProject();
     await project.run(["generate"]);
     project.write(

@@ -80,8 +80,8 @@ async function projectWith(settings: string, app: string): Promise<TemporaryProj
   return project;
 }
 
-describe("settings for GraphQL, each shown by an app that compiles, lints and runs", () => {
-  it("scalars decoded and encoded: instants, 64-bit integers, and a type of the app's own", async () => {
+describe("GraphQL settings, each tested by an app that compiles, lints and runs", () => {
+  it("scalars are decoded and encoded: date-times, 64-bit integers, and a type of the app", async () => {
     const project = await projectWith(
       `{ dates: decoded, int64: bigint, formats: ${formats} }`,
       `import { boats, connectFleet, type BoatsAnswer, type BoatsVariables } from "./sdk/fleet/index.js";
@@ -104,7 +104,7 @@ export async function run(baseUrl: string): Promise<unknown> {
     });
   });
 
-  it("sealed fragments: a component sees its own, unsealing shows them, and predictions are whole", async () => {
+  it("sealed fragments: a component sees its own, unsealing shows them, and predictions are complete", async () => {
     const project = await projectWith(
       "{ fragments: sealed, testing: true }",
       `import { Boats, boats, connectFleet, type BoatsAnswer, type BoatsAnswerBoats, type LinePart } from "./sdk/fleet/index.js";
@@ -146,7 +146,7 @@ export async function run(baseUrl: string): Promise<unknown> {
     ]);
   });
 
-  it("sealed fragments with decoded scalars: what is unsealed is what the types say", async () => {
+  it("sealed fragments with decoded scalars: unsealed values have the declared types", async () => {
     const project = await projectWith(
       `{ fragments: sealed, dates: decoded, int64: bigint, testing: true, formats: ${formats} }`,
       `import { Boats, boats, connectFleet } from "./sdk/fleet/index.js";
@@ -176,7 +176,7 @@ export async function run(baseUrl: string): Promise<unknown> {
     });
   });
 
-  it("open unions and choices: what a later schema may add has to be handled", async () => {
+  it("open unions and enums: values of a later schema must be handled", async () => {
     const project = await projectWith(
       "{ unions: open, choices: open, failures: return }",
       `import { connectFleet, look, type LookAnswer } from "./sdk/fleet/index.js";
@@ -216,23 +216,21 @@ export async function run(baseUrl: string): Promise<unknown> {
     expect(say({ __typename: "Ferry" })).toBe("some Ferry");
   });
 
-  it.each(["inline", "sealed"])(
-    "parsed documents are typed by what is on the wire, fragments %s",
-    async (fragments) => {
-      const project = new TemporaryProject({
-        "package.json": '{ "type": "module" }',
-        "schema.graphql":
-          "scalar Instant\nscalar Long\ntype Query { log(by: Filter): [Entry!]! plain: Int }\ntype Entry { at: Instant! size: Long note: String next: Entry }\n" +
-          "input Filter { since: Instant and: [Filter!] note: String }\n",
-        "q/log.graphql":
-          "query Log($by: Filter, $from: Instant) { log(by: $by) { ...Line next { at } } }\nfragment Line on Entry { at size note }\nquery Plain { plain }\nquery From($from: Instant!) { log(by: { since: $from }) { note } }\n".replace(
-            ", $from: Instant) {",
-            ") {",
-          ),
-        "rhema.yaml":
-          'contracts:\n  fleet: { from: schema.graphql, queries: ["q/*.graphql"], scalars: { Instant: { format: date-time }, Long: { format: int64 } } }\n' +
-          `sdks:\n  app: { language: typescript, covers: [fleet], into: src/sdk, settings: { parsed: true, dates: decoded, int64: bigint, fragments: ${fragments} } }\n`,
-        "src/app.ts": `import type { TypedQueryDocumentNode } from "graphql";
+  it.each(["inline", "sealed"])("parsed documents have the types of the JSON, fragments %s", async (fragments) => {
+    const project = new TemporaryProject({
+      "package.json": '{ "type": "module" }',
+      "schema.graphql":
+        "scalar Instant\nscalar Long\ntype Query { log(by: Filter): [Entry!]! plain: Int }\ntype Entry { at: Instant! size: Long note: String next: Entry }\n" +
+        "input Filter { since: Instant and: [Filter!] note: String }\n",
+      "q/log.graphql":
+        "query Log($by: Filter, $from: Instant) { log(by: $by) { ...Line next { at } } }\nfragment Line on Entry { at size note }\nquery Plain { plain }\nquery From($from: Instant!) { log(by: { since: $from }) { note } }\n".replace(
+          ", $from: Instant) {",
+          ") {",
+        ),
+      "rhema.yaml":
+        'contracts:\n  fleet: { from: schema.graphql, queries: ["q/*.graphql"], scalars: { Instant: { format: date-time }, Long: { format: int64 } } }\n' +
+        `sdks:\n  app: { language: typescript, covers: [fleet], into: src/sdk, settings: { parsed: true, dates: decoded, int64: bigint, fragments: ${fragments} } }\n`,
+      "src/app.ts": `import type { TypedQueryDocumentNode } from "graphql";
 import { From, Log, Plain, log, type LogAnswer, type LogVariables, type PlainAnswer } from "./sdk/fleet/index.js";
 ${fragments === "sealed" ? 'import { unseal } from "./sdk/wire/index.js";' : ""}
 type AnswerOf<T> = T extends TypedQueryDocumentNode<infer Answer, infer _Variables> ? Answer : never;
@@ -255,14 +253,13 @@ export const plain: TypedQueryDocumentNode<PlainAnswer, Readonly<Record<string, 
 export const wrong: VariablesOf<typeof Log.parsed> = { by: { and: [{ since: new Date() }] } };
 export { log };
 `,
-      });
-      symlinkSync(join(packageRoot, "node_modules"), project.path("node_modules"));
-      expect(await project.run(["generate"])).toMatchObject({ code: 0 });
-      expect(project.compileAndLint()).toEqual([]);
-      expect(project.compile({ noEmit: true, declaration: true })).toBe("");
-      expect(project.read("src/sdk/fleet/calls/plain.ts")).not.toContain("OnWire");
-    },
-  );
+    });
+    symlinkSync(join(packageRoot, "node_modules"), project.path("node_modules"));
+    expect(await project.run(["generate"])).toMatchObject({ code: 0 });
+    expect(project.compileAndLint()).toEqual([]);
+    expect(project.compile({ noEmit: true, declaration: true })).toBe("");
+    expect(project.read("src/sdk/fleet/calls/plain.ts")).not.toContain("OnWire");
+  });
 
   it("parsed documents, a manifest whose ids are sent, and a copy of the schema", async () => {
     const project = await projectWith(
@@ -296,7 +293,7 @@ export async function run(baseUrl: string): Promise<unknown> {
     );
   });
 
-  it("files as variables are Blobs, in forms", async () => {
+  it("files in variables are Blobs in multipart requests", async () => {
     const project = await projectWith(
       "{}",
       `import { connectFleet, photo, type PhotoVariables } from "./sdk/fleet/index.js";
@@ -333,7 +330,7 @@ describe("types: used or all", () => {
     return project;
   };
 
-  it("without queries every type of the schema is there; with queries those in use, whatever they match", async () => {
+  it("without queries every type of the schema is generated; with queries those in use", async () => {
     const all = await generated("");
     expect(types(all)).toMatch(/export type Boat =\s*\| Sail\s*\| Tug;|export type Boat = Sail \| Tug;/);
     expect(types(all)).toContain('__typename: "Sail";');

@@ -79,7 +79,7 @@ async function sdkOf(files: Record<string, string>, env: Record<string, string> 
   return project.tree("src/sdk");
 }
 
-describe("one schema from every kind of source gives the same SDK", () => {
+describe("a schema from every kind of source gives the same SDK", () => {
   const usual = (): Promise<Record<string, string>> =>
     sdkOf({ "rhema.yaml": configured("fleet.graphql"), "fleet.graphql": schema });
   const introspected = introspectionFromSchema(buildSchema(schema), {
@@ -89,7 +89,7 @@ describe("one schema from every kind of source gives the same SDK", () => {
     schemaDescription: true,
   });
 
-  it("in many files with extensions, by a glob and by a folder", async () => {
+  it("from many files with extensions, by a glob and by a folder", async () => {
     const expected = await usual();
     const files = {
       "s/a.graphql": schema.replace("id: ID! power: Int!", "id: ID!").replace("type Act { dock(id: ID!): Status }", ""),
@@ -103,7 +103,7 @@ describe("one schema from every kind of source gives the same SDK", () => {
     expect(await sdkOf({ ...files, ...folder })).toEqual(found);
   });
 
-  it("as an introspection result, with and without `data`", async () => {
+  it("from an introspection result, with and without `data`", async () => {
     const expected = await usual();
     const bare = { "rhema.yaml": configured("fleet.json"), "fleet.json": JSON.stringify(introspected) };
     expect(await sdkOf(bare)).toEqual(expected);
@@ -114,7 +114,7 @@ describe("one schema from every kind of source gives the same SDK", () => {
     expect(await sdkOf(wrapped)).toEqual(expected);
   });
 
-  it("inside a module, tagged or only assigned, without running it", async () => {
+  it("from a module, tagged or only assigned, without running it", async () => {
     const expected = await usual();
     const text = schema.replaceAll("\\", "\\\\");
     const tagged = `import { gql } from "x";\nthrow new Error("run");\nexport const typeDefs = gql\`${text}\`;\n`;
@@ -123,7 +123,7 @@ describe("one schema from every kind of source gives the same SDK", () => {
     expect(await sdkOf({ "rhema.yaml": configured("fleet.cjs"), "fleet.cjs": assigned })).toEqual(expected);
   });
 
-  it("printed by a command, as schema text and as an introspection result", async () => {
+  it("from a command, as a schema and as an introspection result", async () => {
     const expected = await usual();
     const print = `{ run: "node print.mjs" }`;
     for (const text of [schema, JSON.stringify({ data: introspected })]) {
@@ -132,7 +132,7 @@ describe("one schema from every kind of source gives the same SDK", () => {
     }
   });
 
-  it("by a live endpoint, with headers from the environment, and by one that knows only older introspection", async () => {
+  it("from a live endpoint, with headers from the environment, and from one with older introspection", async () => {
     const expected = await usual();
     const address = await endpoint(/$^/, "t0ken");
     const headers = '    headers: { authorization: "Bearer ${HARBOUR_TOKEN}" }\n';
@@ -149,7 +149,7 @@ describe("one schema from every kind of source gives the same SDK", () => {
   });
 });
 
-describe("an endpoint that gives no schema says why, and what to do", () => {
+describe("an endpoint without a schema is reported, with a fix", () => {
   const cases: [string, (request: IncomingMessage, response: ServerResponse) => void, RegExp][] = [
     [
       "introspection is switched off",
@@ -189,7 +189,7 @@ describe("an endpoint that gives no schema says why, and what to do", () => {
     expect(code).toBe(3);
   });
 
-  it("the server is not running", async () => {
+  it("because the server is not running", async () => {
     const address = await listening(() => undefined);
     await new Promise((resolve) => servers.pop()?.close(resolve));
     const project = new TemporaryProject({ ...base, "rhema.yaml": configured(`${address}/graphql`) });
@@ -200,7 +200,7 @@ describe("an endpoint that gives no schema says why, and what to do", () => {
 });
 
 describe("pull", () => {
-  it("saves the copy as schema text, says whether it changed, and goes on with the old one when it cannot", async () => {
+  it("stores the copy as a schema, says whether it changed, and uses the old one if it fails", async () => {
     let current = buildSchema(schema);
     let isDown = false;
     const address = await listening((_, response, body) => {

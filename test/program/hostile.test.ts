@@ -114,8 +114,8 @@ function codeOf(files: Record<string, string>): string {
     .join("\n");
 }
 
-describe("a contract that wants to steer the SDK", () => {
-  it.each(attacks)("by %j in every place that takes a text", async (attack) => {
+describe("a contract that tries to change the SDK", () => {
+  it.each(attacks)("by %j in every string", async (attack) => {
     const project = restProject(JSON.stringify(steering(attack)));
     const { code, err } = await project.run(["generate"]);
     expect([code, err.includes("defect")]).toEqual([0, false]);
@@ -127,7 +127,7 @@ describe("a contract that wants to steer the SDK", () => {
     if (attack === attacks[0]) expect(project.compileAndLint()).toEqual([]);
   });
 
-  it("or a terminal and its readers, with what nobody sees, in no output and no file", async () => {
+  it("or a terminal and its readers, with invisible characters, in no output and no file", async () => {
     // C0, C1, bidirectional marks, line separators, characters without width, and letters of the plane of tags.
     const unseen = Array.from("\u0007\u001b\u007f\u009b\u061c\u200b\u202e\u2066\u2028\ufeff\u{e0041}");
     const attack = `a${unseen.join("b")}\u001b[31mred\u001b]0;owned\u0007\u009b2J`;
@@ -194,7 +194,7 @@ describe("a contract that wants to steer the SDK", () => {
     expect(seen.size).toBeGreaterThan(50);
   });
 
-  it("by a prototype", async () => {
+  it("by prototypes", async () => {
     const text = `{"openapi":"3.1.0","info":{"title":"T","version":"1"},"__proto__":{"paths":{"/owned":{"get":{}}}},"paths":{"/a":{"get":{"operationId":"a","__proto__":{"deprecated":true},"responses":{"200":{"description":"","content":{"application/json":{"schema":{"type":"object","properties":{"__proto__":{"type":"string"},"a":{"type":"string"}},"required":["__proto__"]}}}}}}}}}`;
     const project = restProject(text);
     expect((await project.run(["generate"])).code).toBe(0);
@@ -204,8 +204,8 @@ describe("a contract that wants to steer the SDK", () => {
   });
 });
 
-describe("a contract that wants to exhaust or to leave", () => {
-  it("nested without measure ends with a message or a part skipped", async () => {
+describe("a contract that tries to exhaust the program or to leave the folder", () => {
+  it("with very deep nesting ends with a message or a skipped part", async () => {
     const deep = (levels: number) => `${'{"type":"array","items":'.repeat(levels)}{}${"}".repeat(levels)}`;
     for (const levels of [300, 5_000, 100_000]) {
       const text = JSON.stringify(contractWith({ Good: { type: "string" }, Deep: "HERE" })).replace(
@@ -219,7 +219,7 @@ describe("a contract that wants to exhaust or to leave", () => {
     }
   });
 
-  it("of lists in lists of a schema is set aside where nobody could walk through it", async () => {
+  it("with lists in lists of a schema is skipped if nothing could walk through it", async () => {
     const deep = (levels: number): string => `${"[".repeat(levels)}Int${"]".repeat(levels)}`;
     for (const levels of [101, 5_000]) {
       const project = graphqlProject(
@@ -234,7 +234,7 @@ describe("a contract that wants to exhaust or to leave", () => {
     }
   });
 
-  it("of queries without measure ends with a message", async () => {
+  it("with very deep queries ends with a message", async () => {
     const schema = "type Query { n: Query b(x: J): Int } scalar J";
     for (const text of [
       `query Q { ${"n { ".repeat(5_000)}b${" }".repeat(5_000)} }`,
@@ -255,7 +255,7 @@ describe("a contract that wants to exhaust or to leave", () => {
     expect(err).not.toContain("defect");
   });
 
-  it("by fragments that are spread twice takes no longer than by others", async () => {
+  it("with fragments that are spread twice takes no longer than with others", async () => {
     const schema = "type Query { n: Node } type Node { id: ID! next: Node other: Node }";
     const chain = (count: number, inner: (name: string) => string): string =>
       [
@@ -277,7 +277,7 @@ describe("a contract that wants to exhaust or to leave", () => {
     expect([code, err.includes("selects more than 20,000 fields when its")]).toEqual([1, true]);
   });
 
-  it("by a choice of very many values is as quick as it is long, and keeps each value whole", async () => {
+  it("with a very long enum takes linear time, and keeps each value whole", async () => {
     const odd = ["a | b", '"', "`", "} | {", "(a", "\\", "${x} | y", "] |"];
     const values = [...odd, ...Array.from({ length: 20_000 }, (_, at) => `value ${String(at)}`)];
     const schemas = {
@@ -291,7 +291,7 @@ describe("a contract that wants to exhaust or to leave", () => {
     expect(project.compile()).toBe("");
   });
 
-  it("of aliases that unfold without end ends with a message", async () => {
+  it("with aliases that expand without end ends with a message", async () => {
     const lines = ["a0: &a0 [x, x, x, x, x, x, x, x, x]"];
     for (let level = 1; level < 10; level++)
       lines.push(
@@ -302,7 +302,7 @@ describe("a contract that wants to exhaust or to leave", () => {
     expect(err).toContain("aliases unfold");
   });
 
-  it("of schemas that merge and refer without end comes to one", async () => {
+  it("with schemas that merge and refer without end gives one type", async () => {
     const ref = (name: string) => ({ $ref: `#/components/schemas/${name}` });
     const names = Array.from({ length: 30 }, (_, at) => `S${String(at)}`);
     const schemas = Object.fromEntries(
@@ -331,7 +331,7 @@ describe("a contract that wants to exhaust or to leave", () => {
     "http://169.254.169.254/x",
     "ftp://ostrel.example/x",
     "javascript:alert(1)",
-  ])("refers to %s in vain", async (reference) => {
+  ])("refers to %s without success", async (reference) => {
     const project = restProject(
       JSON.stringify(contractWith({ Good: { type: "string" }, Out: { $ref: `${reference}#/root` } })),
     );

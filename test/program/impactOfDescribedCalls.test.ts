@@ -16,7 +16,7 @@ export const key = berthsKey(harbour, "listReservations");
 export const grouped = berthsCalls(harbour)["tideTable"];
 `;
 
-it("described calls, their pages among them, are uses of what they ask for", async () => {
+it("described calls and their pages are uses of their operations", async () => {
   const project = demoProject();
   project.remove("src");
   project.write("src/app.ts", app);

@@ -29,8 +29,8 @@ async function changedDemo(): Promise<TemporaryProject> {
   return project;
 }
 
-describe("an impact that is proved", () => {
-  it("every new compile error stands under a change, and the change breaks code", async () => {
+describe("a compile-checked impact", () => {
+  it("shows every new compile error under a change, and the change breaks code", async () => {
     const { code, out } = await (await changedDemo()).run(["impact", "--prove", "--json"]);
     expect(code).toBe(1);
     const schema = JSON.parse(readFileSync(join(packageRoot, "schema/impact-report.schema.json"), "utf8")) as object;
@@ -58,7 +58,7 @@ describe("an impact that is proved", () => {
     expect(project.read("src/sdk/berths/shapes.ts")).toBe(before);
   });
 
-  it("takes other sides, and makes in memory the SDK that is not written", async () => {
+  it("compares other sides, and makes an SDK in memory if it is not written", async () => {
     const project = await changedDemo();
     const now = JSON.parse((await project.run(["impact", "berths", "--prove", "--json"])).out) as ImpactDocument;
     await project.run(["generate"]);
@@ -77,7 +77,7 @@ describe("an impact that is proved", () => {
     expect(errors(made)).toEqual(errors(now));
   });
 
-  it("errors that were there before are told apart", async () => {
+  it("separates errors that existed before", async () => {
     const project = await changedDemo();
     project.write("src/broken.ts", "export const wrong: string = 1;\n");
     const { out } = await project.run(["impact", "--prove"]);
@@ -86,8 +86,8 @@ describe("an impact that is proved", () => {
   });
 });
 
-describe("what a team has decided", () => {
-  it("levels, accepted changes and outlived ones", async () => {
+describe("a team's decisions", () => {
+  it("levels, accepted changes and expired ones", async () => {
     const own = await changedDemo();
     own.write(
       "rhema.yaml",
@@ -110,7 +110,7 @@ describe("what a team has decided", () => {
 });
 
 describe("the page", () => {
-  it("needs nothing but itself, and cannot be steered by what contracts say", async () => {
+  it("needs no other file, and text from contracts cannot change it", async () => {
     const project = await changedDemo();
     const page = (await project.run(["impact", "--report", "html"])).out;
     expect(page).not.toMatch(/(src|href)=/);
@@ -156,7 +156,7 @@ describe("the page", () => {
   });
 
   it.skipIf(chromium === undefined)(
-    "filters by clock, level, use and words, with the keyboard alone",
+    "filters by verdict, level, use and words, with the keyboard alone",
     async () => {
       const project = await changedDemo();
       project.write("page.html", (await project.run(["impact", "--report", "html"])).out);
@@ -199,7 +199,7 @@ describe("the page", () => {
     60_000,
   );
 
-  it("a changelog has each change once, whatever is used", async () => {
+  it("has a changelog with each change once, whatever is used", async () => {
     const { out } = await (await changedDemo()).run(["impact", "berths", "--report", "changelog"]);
     expect(out).toContain("## berths: 1.4.0 to 2.0.0");
     expect(out).toContain("- DELETE /berths/{berthId} was removed.");

@@ -49,7 +49,7 @@ describe("init", () => {
   it.each([
     ["React", { "src/App.tsx": "export function App() { return null; }\n", ...fresh("ES2022") }, '"react": "^19.0.0"'],
     ["Vue", { "src/App.vue": "<template>board</template>\n", ...fresh("ES2020") }, '"vue": "^3.5.0"'],
-  ])("takes a fresh %s project from nothing to a compiling SDK with two commands", async (_name, files, dependency) => {
+  ])("creates a compiling SDK in a fresh %s project with two commands", async (_name, files, dependency) => {
     const project = new TemporaryProject({
       ...both,
       ...files,
@@ -78,7 +78,7 @@ describe("init", () => {
     expect(project.compile(options.compilerOptions as Record<string, unknown>)).toBe("");
   });
 
-  it("finds queries where they stand, names contracts by what tells, and looks past what is none", async () => {
+  it("finds queries, names contracts by their files, and ignores files that are not contracts", async () => {
     const project = new TemporaryProject({
       "package.json": '{ "name": "board" }',
       "api/passages/schema.graphql": "type Query { voyage: String }\n",
@@ -138,7 +138,7 @@ describe("init", () => {
     expect((await project.run(["generate"], { HARBOUR_TOKEN: token })).code).toBe(0);
   });
 
-  it("overwrites nothing, and says what is wrong before anything is written", async () => {
+  it("overwrites nothing, and reports errors before anything is written", async () => {
     const there = new TemporaryProject({ ...berths, "rhema.yaml": "mine\n" });
     expect(await there.run(["init", "--yes"])).toMatchObject({ code: 2 });
     expect(there.read("rhema.yaml")).toBe("mine\n");
@@ -170,7 +170,7 @@ describe("init", () => {
     expect(plain.read("package.json")).toBe(manifest);
   });
 
-  it.skipIf(pseudoTerminal === undefined)("asks the few questions that are left, on a terminal", async () => {
+  it.skipIf(pseudoTerminal === undefined)("asks only the remaining questions, on a terminal", async () => {
     const project = new TemporaryProject({ ...both, "package.json": manifest, "src/board.ts": "export {};\n" });
     const { code, out } = await runInTerminal(
       project.folder,
@@ -189,7 +189,7 @@ describe("init", () => {
   });
 
   it.skipIf(pseudoTerminal === undefined)(
-    "asks again where a contract cannot be read, and writes nothing when it is ended",
+    "asks again if a contract cannot be read, and writes nothing if it is interrupted",
     async () => {
       const project = new TemporaryProject({ "package.json": manifest, "later.txt": demoContract("berths.yaml") });
       const asked = await runInTerminal(

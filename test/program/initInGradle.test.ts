@@ -17,7 +17,7 @@ async function configured(files: Readonly<Record<string, string>>): Promise<stri
   );
 }
 
-describe("rhema init in a project of Gradle or Maven", () => {
+describe("rhema init in a Gradle or Maven project", () => {
   it("an Android app: Kotlin, in the app's source set and package", async () => {
     expect(
       await configured({
@@ -35,7 +35,7 @@ describe("rhema init in a project of Gradle or Maven", () => {
     ]);
   });
 
-  it("a build in Groovy, with the plug-in from a catalog", async () => {
+  it("a Groovy build, with the plug-in from a catalog", async () => {
     expect(
       await configured({
         "settings.gradle": "include ':skipper'\n",
@@ -46,7 +46,7 @@ describe("rhema init in a project of Gradle or Maven", () => {
     ).toEqual(["kotlin", "skipper/src/main/kotlin/org/ostrel/harbourapi", "{ namespace: org.ostrel.harbourapi }"]);
   });
 
-  it("an older Android app has its package in the manifest", async () => {
+  it("an older Android app, whose package is in the manifest", async () => {
     const [, into] = await configured({
       "build.gradle": "",
       "app/build.gradle": "apply plugin: 'com.android.application'\n",
@@ -55,7 +55,7 @@ describe("rhema init in a project of Gradle or Maven", () => {
     expect(into).toBe("app/src/main/kotlin/org/ostrel/old/harbourapi");
   });
 
-  it("a program for the JVM, by what its sources say", async () => {
+  it("a program for the JVM, by its sources", async () => {
     const [language, into, settings] = await configured({
       "build.gradle.kts": 'plugins { kotlin("jvm") version "2.2.0"; application }\ngroup = "none"\n',
       "src/main/kotlin/quay/desk/Deep.kt": "package quay.desk.deep\n",
@@ -68,7 +68,7 @@ describe("rhema init in a project of Gradle or Maven", () => {
     ]);
   });
 
-  it("a Maven project without sources, by its group and not its parent's", async () => {
+  it("a Maven project without sources, by its own group and not its parent's", async () => {
     const [language, into] = await configured({
       "pom.xml":
         "<project><parent><groupId>org.parent</groupId></parent><groupId>org.ostrel</groupId><dependencies><dependency><groupId>x.y</groupId></dependency></dependencies></project>",
@@ -76,7 +76,7 @@ describe("rhema init in a project of Gradle or Maven", () => {
     expect([language, into]).toEqual(["kotlin", "src/main/kotlin/org/ostrel/harbourapi"]);
   });
 
-  it("a web app with a folder for Android stays what it is", async () => {
+  it("a web app with an Android folder is a web app", async () => {
     const [language] = await configured({
       "package.json": '{ "name": "board", "devDependencies": { "typescript": "5" } }',
       "tsconfig.json": "{}",
@@ -91,7 +91,7 @@ describe("rhema init in a project of Gradle or Maven", () => {
     expect(plain).toBe("javascript");
   });
 
-  it("what is there already is not taken for the SDK's", async () => {
+  it("existing files are not taken for the SDK's", async () => {
     const [, into] = await configured({
       "build.gradle.kts": 'plugins { kotlin("jvm") }\ngroup = "org.ostrel"\n',
       "src/main/kotlin/org/ostrel/harbourapi/Own.kt": "package org.ostrel\n",

@@ -59,19 +59,19 @@ describe("a project without a build step", () => {
     ],
     ["a file with types", { "vite.config.js": "", "src/main.ts": "" }, "typescript"],
     ["nothing yet", {}, "typescript"],
-  ])("that shows %s is begun in its language", async (_what, files: Readonly<Record<string, string>>, language) => {
+  ])("with %s gets an SDK in its language", async (_what, files: Readonly<Record<string, string>>, language) => {
     const project = withContract(files);
     expect((await project.run(["init", "--yes"])).code).toBe(0);
     expect(project.read("rhema.yaml")).toContain(`language: ${language}`);
   });
 
-  it("may say another language than it shows", async () => {
+  it("may select a language that differs from its files", async () => {
     const project = withContract({ "src/main.ts": "" });
     expect((await project.run(["init", "--yes", "--language", "javascript"])).out).toContain("in JavaScript");
     expect((await project.run(["init", "--yes", "--language", "cobol"])).code).toBe(2);
   });
 
-  it.skipIf(chromium === undefined)("runs its SDK unbundled from a static server, and in Node, alike", async () => {
+  it.skipIf(chromium === undefined)("runs its SDK without a bundler, from a static server and in Node", async () => {
     const project = await begun(page);
     const address = await project.play();
     project.write(
@@ -92,7 +92,7 @@ describe("a project without a build step", () => {
     expect(inNode.length).toBeGreaterThan(5);
   });
 
-  it("is told by the editor's checker what a call takes and gives", async () => {
+  it("gets the parameter and response types in the editor", async () => {
     const project = await begun(page);
     project.write(
       "wrong.js",
@@ -106,7 +106,7 @@ describe("a project without a build step", () => {
     ]);
   });
 
-  it("is told what a change breaks in its modules, and in the module scripts of its pages", async () => {
+  it("gets the impact on its modules and on the module scripts of its pages", async () => {
     const project = await begun({
       "shown.js":
         'import { getBerth } from "./src/sdk/berths/index.js";\nexport const note = async (at) => (await getBerth(at, { berthId: "N-07" })).note;\n',
@@ -142,7 +142,7 @@ describe("a project without a build step", () => {
     expect(await runNode(project.folder, ["tried/get-berth.mjs"])).toContain("N-07");
   });
 
-  it("reads documentation in JavaScript", async () => {
+  it("gets documentation in JavaScript", async () => {
     const project = demoProject();
     project.write(
       "rhema.yaml",

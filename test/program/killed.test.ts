@@ -46,8 +46,8 @@ async function killedAfter(project: TemporaryProject, args: readonly string[], m
   await running.kill();
 }
 
-describe("a process that is killed", () => {
-  it("while it pulls leaves the copy that was there, or the new one whole", async () => {
+describe("a killed process", () => {
+  it("leaves the old or the new copy complete during pull", async () => {
     let version = 1;
     const address = await origin(() => large(version));
     const project = new TemporaryProject({
@@ -76,7 +76,7 @@ describe("a process that is killed", () => {
     expect((await project.run(["generate"])).code).toBe(0);
   });
 
-  it("while it adopts leaves no half of a configuration, and the manifest whole", async () => {
+  it("leaves no partial configuration and a complete manifest during init", async () => {
     const manifest = `{ "name": "board", "scripts": { "build": "tsc" }, "about": "${"x".repeat(200_000)}" }`;
     const adopting = (): TemporaryProject => new TemporaryProject({ "package.json": manifest, "api.json": large(1) });
     const whole = await durationOf(adopting(), ["init", "--yes"]);
@@ -91,7 +91,7 @@ describe("a process that is killed", () => {
     }
   });
 
-  it("while it adopts leaves nothing that the next generation does not remove", async () => {
+  it("leaves nothing after init that the next generate does not remove", async () => {
     const project = restProject(large(1));
     project.write("package.json", "{}");
     const halves = ["package.json.17.unfinished", "rhema.yaml.17.unfinished"];
@@ -101,7 +101,7 @@ describe("a process that is killed", () => {
     expect(project.exists("notes.17.unfinished")).toBe(true);
   });
 
-  it("while it watches leaves what the next run completes or has not begun", async () => {
+  it("leaves a state during watch that the next run completes", async () => {
     const project = restProject(large(1));
     expect((await project.run(["generate"])).code).toBe(0);
     for (const moment of [60, 150, 300]) {

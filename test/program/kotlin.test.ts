@@ -58,8 +58,8 @@ async function generated(files: Readonly<Record<string, string>> = {}): Promise<
   return project;
 }
 
-describe("an SDK in Kotlin", () => {
-  it("is written, kept up to date, and names its places", async () => {
+describe("a Kotlin SDK", () => {
+  it("is generated and kept up to date, and problems name locations", async () => {
     const project = await generated();
     expect((await project.run(["check"])).code).toBe(0);
     const files = Object.keys(project.tree("src/main/kotlin/harbour"));
@@ -78,7 +78,7 @@ describe("an SDK in Kotlin", () => {
     expect(about.out).toContain('in Kotlin\n    connection.getBerth(berthId = "text")');
   });
 
-  it("tells what a changed contract breaks in the app's source, and what not", async () => {
+  it("gets the impact of a changed contract on the app's source", async () => {
     const project = await generated();
     project.write("berths.yaml", demoText("contracts/v2/berths.yaml"));
     const { out } = await project.run(["impact", "--json"]);
@@ -95,7 +95,7 @@ describe("an SDK in Kotlin", () => {
     expect(changes.some(({ use }) => use === "cannot tell")).toBe(false);
   });
 
-  it("tells what a changed schema does to source that makes something of the answers", async () => {
+  it("gets the impact of a changed schema on source that uses the responses", async () => {
     const schema = `
       type Query { craft: Craft! state: State! find(by: By!): Dinghy }
       interface Craft { name: String! owner: String! }
@@ -164,7 +164,7 @@ fun hull(part: HullPart): Int = part.classValue.length
     expect(await told(schema.replace(" number: Int }", " }"))).toEqual(["ask.field.gone breaking 18"]);
   });
 
-  it("knows what another SDK in Kotlin answers: it is nothing of this one", async () => {
+  it("has its own uses, and none from another Kotlin SDK", async () => {
     const schema = "type Query { boat: Boat! } type Boat { name: String! length: Float! }";
     const sdk = (name: string): string =>
       `  ${name}: { language: kotlin, covers: [fleet], into: src/${name}, settings: { namespace: ${name} } }\n`;
@@ -196,7 +196,7 @@ fun hull(part: HullPart): Int = part.classValue.length
       "package app\n\nfun nothing() = 1\n",
       "package app;\n\nimport com.ostrel.harbour.berths.Berth;\n\nclass Label { String of(Berth berth) { return berth.getNote(); } }\n",
     ],
-  ])("says that it cannot tell where nothing is known of a value %s", async (where, kotlin, java) => {
+  ])("has uses that Rhema cannot tell for a value %s", async (where, kotlin, java) => {
     const project = await generated({
       "src/main/kotlin/app/Board.kt": kotlin,
       ...(java === undefined ? {} : { "src/main/java/app/Label.java": java }),
@@ -209,7 +209,7 @@ fun hull(part: HullPart): Int = part.classValue.length
     expect([where, gone?.use]).toEqual([where, "cannot tell"]);
   });
 
-  it("has programs that try a call, built by Maven, and keeps what is there", async () => {
+  it("has programs that try a call, built with Maven, and existing files are kept", async () => {
     const project = await generated();
     const first = await project.run(["try", "reserveBerth", "berthId=N-07", "body.vesselId=v$1", "--code", "samples"]);
     expect([first.code, first.err]).toEqual([0, ""]);

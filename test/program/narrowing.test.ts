@@ -45,7 +45,7 @@ async function verdicts(project: TemporaryProject) {
   return [scanned.code, ...told];
 }
 
-describe("what source narrows", () => {
+describe("source that narrows types", () => {
   it.each<[string, string, string, string, unknown[]]>([
     [
       "a text that becomes a choice, and is compared with another value",
@@ -130,7 +130,7 @@ describe("what source narrows", () => {
     ['a.pet?.__typename === "Cat"', "says what stays", [whole, some], [0, "answer.member.gone compatible"]],
     ["named(a.pet?.__typename)", "says all that there was", [some, whole], [1, "answer.member.new breaking"]],
     ["String(a.pet?.__typename)", "takes whatever comes", [some, whole], [0, "answer.member.new compatible"]],
-  ])("of a query's answer: %s %s", async (expression, _what, [before, after], expected) => {
+  ])("of a query's response: %s %s", async (expression, _what, [before, after], expected) => {
     const project = new TemporaryProject({
       ...configuration,
       "pets.graphql": pets(before),
@@ -144,7 +144,7 @@ describe("what source narrows", () => {
     expect(await verdicts(project)).toEqual(expected);
   });
 
-  it("what the compiler does not look at keeps its verdict", async () => {
+  it("that the compiler does not check keeps its verdict", async () => {
     const before = oneAnswer({ state: choice("open", "shut") });
     const after = oneAnswer({ state: choice("open", "shut", "lost") });
     const project = new TemporaryProject({
@@ -160,7 +160,7 @@ describe("what source narrows", () => {
     expect(await verdicts(project)).toEqual([0, "answer.choice.new risky"]);
   });
 
-  it("of a name that the SDK made up: it is told where source uses it, and its errors belong to it", async () => {
+  it("of an invented name: changes are reported where source uses it, with its errors", async () => {
     const inline = { type: "object", required: ["metres"], properties: { metres: { type: "number" } } };
     const before = oneAnswer({ size: inline });
     const after = oneAnswer({ size: { $ref: "#/components/schemas/Size" } }, { Size: inline });

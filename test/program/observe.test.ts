@@ -38,7 +38,7 @@ async function observe(project: TemporaryProject, args: readonly string[]) {
 const berth = { id: "N-07", quay: "north", length: 12, status: "free", shorePower: true };
 
 describe("observe", () => {
-  it("says nothing against a call that the app cancelled the call", async () => {
+  it("accepts that the app cancelled a request", async () => {
     const server = createServer((_request, response) => {
       response.writeHead(200, { "content-type": "application/json", "content-length": "5000" });
       response.write('{ "id": "N-07", ');
@@ -58,7 +58,7 @@ describe("observe", () => {
     server.closeAllConnections();
   });
 
-  it("passes everything on as it came, and reports what disagrees, by operation, without secrets", async () => {
+  it("passes everything on unchanged, and reports mismatches by operation, without secrets", async () => {
     const project = demoProject();
     const seen: string[] = [];
     const target = await backend((url) => {
@@ -82,7 +82,7 @@ describe("observe", () => {
     expect(out + err).not.toMatch(/b1946ac|hush-hush/);
   });
 
-  it("passes nothing on that is asked by a name which another site made lead here", async () => {
+  it("passes on no request to a name that another site pointed here", async () => {
     const seen: string[] = [];
     const target = await backend((url) => {
       seen.push(url);
@@ -147,7 +147,7 @@ describe("observe", () => {
     expect((await end()).out).toContain("is not in any contract");
   });
 
-  it("lets an answer that breaks off break off for the app, and says plainly what is no HTTP", async () => {
+  it("passes on a response that is cut off, and reports one that is not HTTP", async () => {
     const backend = createTcpServer((socket) => {
       socket.on("error", () => undefined);
       socket.once("data", (data: Buffer) => {
@@ -169,14 +169,14 @@ describe("observe", () => {
     expect(err).not.toContain("    at ");
   });
 
-  it("says that the backend cannot be reached, and ends with 0 where all agrees", async () => {
+  it("reports that the backend cannot be reached, and ends with 0 if everything matches", async () => {
     const project = demoProject();
     const { address, end } = await observe(project, ["http://127.0.0.1:9"]);
     expect((await fetch(`${address}/berths`)).status).toBe(502);
     expect((await end()).code).toBe(0);
   });
 
-  it("passes sockets on as they come, and judges every event of a subscription", async () => {
+  it("passes on WebSockets unchanged, and checks every event of a subscription", async () => {
     const backend = new WebSocketServer({
       port: 0,
       host: "127.0.0.1",
@@ -221,7 +221,7 @@ describe("observe", () => {
     expect(out + err).not.toContain("hush-hush");
   });
 
-  it("refuses a socket as the backend does, and says where there is none", async () => {
+  it("refuses a WebSocket as the backend does, and says if there is none", async () => {
     const target = await backend(() => ({ status: 403, body: "" }));
     const refusing = await observe(demoProject(), [target]);
     await expect(SubscriptionClient.open(refusing.address.replace("http:", "ws:"))).rejects.toThrow("403");
@@ -231,7 +231,7 @@ describe("observe", () => {
     expect((await missing.end()).code).toBe(0);
   });
 
-  it("judges recorded traffic, for people and for CI", async () => {
+  it("checks recorded traffic, for people and for CI", async () => {
     const project = demoProject();
     const entry = (body: unknown, url = "https://api.ostrel.example/berths/N-07") => ({
       request: { method: "GET", url, headers: [{ name: "Authorization", value: "Bearer hush-hush" }] },

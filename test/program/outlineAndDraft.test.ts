@@ -10,7 +10,7 @@ describe("outline", () => {
     return demo;
   };
 
-  it("shows operations with what is used of them and where, and advice for the contract's authors", async () => {
+  it("shows operations with their uses and locations, and advice for the contract's authors", async () => {
     const { code, out } = await (await project()).run(["outline", "berths"]);
     expect(code).toBe(0);
     expect(out.split("\n")[0]).toBe("outline: berths, REST 1.4.0: 15 operations, 3 used");
@@ -20,7 +20,7 @@ describe("outline", () => {
     expect(out).toContain("4 of 15 operations have no failure documented");
   });
 
-  it("shows the fields of a schema's roots, by its query documents", async () => {
+  it("shows the fields of a schema's root types, with their query documents", async () => {
     const demo = await project();
     const { out } = await demo.run(["outline", "passages"]);
     expect(out).toMatch(/\* voyages\(filter: VoyageFilter, first: Int, after: String\): VoyageConnection!\n/);
@@ -31,7 +31,7 @@ describe("outline", () => {
     expect(unused).not.toContain("voyages(");
   });
 
-  it("finds by text, and shows one operation or type in full with everything it reaches", async () => {
+  it("finds by text, and shows one operation or type with everything that it reaches", async () => {
     const demo = await project();
     const found = (await demo.run(["outline", "--find", "tide"])).out;
     expect(found).toContain("tideTable");
@@ -43,13 +43,13 @@ describe("outline", () => {
     expect(about).toMatch(/in TypeScript\n {4}await reserveBerth\(.*,\n {6}\S/);
     expect(Math.max(...about.split("\n").map((line) => line.length))).toBeLessThanOrEqual(80);
     const field = (await demo.run(["outline", "--about", "Query.weather"])).out;
-    expect(field).toMatch(/answers Weather\n {2}in TypeScript\n {4}await \w+\(connection\);\n/);
+    expect(field).toMatch(/returns Weather\n {2}in TypeScript\n {4}await \w+\(connection\);\n/);
     expect((await demo.run(["outline", "--about", "Voyage"])).out).toMatch(/\* eta: Instant\n/);
     const { code, err } = await demo.run(["outline", "--about", "reserveBirth"]);
     expect([code, err.includes("`reserveBerth`")]).toEqual([2, true]);
   });
 
-  it("gives all of it as data", async () => {
+  it("prints everything as JSON", async () => {
     const { contracts } = JSON.parse((await (await project()).run(["outline", "--json"])).out) as {
       contracts: { contract: string; groups: { entries: { label: string; use: string; places: string[] }[] }[] }[];
     };
@@ -62,7 +62,7 @@ describe("outline", () => {
     });
   });
 
-  it("ends quietly when nobody reads on", () => {
+  it("ends without a message if its reader closes", () => {
     const demo = demoProject();
     const { stdout, stderr } = spawnSync(
       "/bin/sh",
@@ -72,7 +72,7 @@ describe("outline", () => {
     expect([stdout, stderr]).toEqual(["{\n", ""]);
   });
 
-  it("shows nothing of a hostile contract that could steer a terminal", async () => {
+  it("prints no text of a hostile contract that could control a terminal", async () => {
     const evil = "\u001b[2J\u202ex";
     const demo = restProject({
       openapi: "3.1.0",
@@ -89,7 +89,7 @@ describe("outline", () => {
 });
 
 describe("draft", () => {
-  it("writes a document for each root field, which validates, compiles, and is never overwritten", async () => {
+  it("writes a valid document for each root field, which compiles and is never overwritten", async () => {
     const demo = demoProject();
     demo.remove("queries");
     const { code, out } = await demo.run(["draft", "passages"]);
@@ -104,7 +104,7 @@ describe("draft", () => {
     expect((await demo.run(["draft", "passages", "voyages"])).out).toContain("skipped, already queried");
   });
 
-  it("goes as deep as it is told, stops at cycles, and says what pattern its folder needs", async () => {
+  it("goes to the requested depth, stops at cycles, and shows the pattern for its folder", async () => {
     const project = graphqlProject(
       "type Query { port: Port } type Port { name: String ports: [Port!]! quay: Quay } type Quay { name: String port: Port crane: Crane } type Crane { lift: Int }",
       {},
@@ -124,7 +124,7 @@ describe("draft", () => {
     [["draft", "fleet", "--depth", "0"], "option.value"],
     [["draft", "flet"], "sdk.unknown"],
     [["draft", "fleet", "--into", "../elsewhere"], "path.outside"],
-  ])("says what is wrong: %s", async (args, code) => {
+  ])("reports what is wrong: %s", async (args, code) => {
     const project = graphqlProject("type Query { port: String }", {});
     const ran = await project.run(args);
     expect([ran.code, ran.err.includes(code)]).toEqual([2, true]);

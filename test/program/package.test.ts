@@ -35,7 +35,7 @@ beforeAll(() => {
 });
 
 describe("the package", () => {
-  it("holds what it needs, what its README links to, and no sources or tests", () => {
+  it("contains what it needs, what its README links to, and no sources or tests", () => {
     for (const path of [
       "LICENSE",
       "dist/THIRD-PARTY-LICENCES.txt",
@@ -57,7 +57,7 @@ describe("the package", () => {
         expect(paths, page).toContain(join(dirname(page), target));
   });
 
-  it("has the licence of every package whose code is in it", () => {
+  it("has the licence of every bundled package", () => {
     const notices = readFileSync(join(packageRoot, "dist/THIRD-PARTY-LICENCES.txt"), "utf8");
     const maps = ["cli/program.cjs.map", "core/index.js.map"].map((file) => join(packageRoot, "dist", file));
     const sources = maps.flatMap((file) => (JSON.parse(readFileSync(file, "utf8")) as { sources: string[] }).sources);
@@ -69,7 +69,7 @@ describe("the package", () => {
     expect(sources.filter((path) => path.includes("core/index") && path.includes("node_modules/graphql/"))).toEqual([]);
   });
 
-  it("plays the whole demo with nothing else installed", () => {
+  it("runs the whole demo with nothing else installed", () => {
     const project = new TemporaryProject();
     const folder = installed(project);
     expect(readdirSync(project.path("node_modules")).sort()).toEqual(["rhema", "typescript"]);
@@ -91,14 +91,14 @@ describe("the package", () => {
     rmSync(made, { recursive: true });
   });
 
-  it("has a demo that fails when one of its commands does", () => {
+  it("has a demo that fails if one of its commands fails", () => {
     const project = new TemporaryProject();
     const folder = installed(project);
     project.write("node_modules/rhema/demo/contracts/v1/berths.yaml", "openapi: 3.1.0\npaths: {");
     const broken = spawnSync(process.execPath, [join(folder, "dist/cli/main.js"), "demo"], { encoding: "utf8" });
     expect([broken.status, broken.stderr]).toEqual([
       1,
-      expect.stringContaining("`rhema generate` ended with 3; the demo expected 0."),
+      expect.stringContaining("`rhema generate` ended with 3. The demo expected 0."),
     ]);
   });
 });

@@ -12,7 +12,7 @@ import { until } from "../support/until.js";
 const compiler = join(packageRoot, "node_modules/typescript/lib/tsc.js");
 
 describe("play", () => {
-  it("serves what a generated SDK asks: every call of the demo, checked by the types it promises", async () => {
+  it("serves every call of the demo, with responses that have the promised types", async () => {
     const project = demoProject();
     await project.run(["generate"]);
     const pages = Object.entries(project.tree("src/sdk"))
@@ -46,7 +46,7 @@ describe("play", () => {
     expect(results).toHaveLength(15 + 8);
   });
 
-  it("plays what is saved, from the moment it says where it plays", async () => {
+  it("serves the saved contract as soon as it prints its address", async () => {
     const contractOf = (path: string): string =>
       JSON.stringify({
         ...contractWith({}),
@@ -62,7 +62,7 @@ describe("play", () => {
     }
   });
 
-  it("says where it plays, ends on a signal, and names a port that is taken", async () => {
+  it("prints its address, ends on a signal, and reports a port that is in use", async () => {
     const project = demoProject();
     const playing = new RunningProcess(project, ["--json", "--quiet", "play", "--port", "0", "berths"]);
     const [, address = ""] = playedAt.exec(await playing.says(playedAt)) ?? [];

@@ -11,8 +11,8 @@ async function pageSays(page: BrowserPage, expression: string): Promise<boolean>
 
 const focused = "document.activeElement";
 
-describe.skipIf(chromium === undefined)("the page of the stand-in", () => {
-  it("lists operations with a sample each, sends one by keyboard, shows calls live, and grants overrides", async () => {
+describe.skipIf(chromium === undefined)("the stand-in server's page", () => {
+  it("lists operations with samples, sends one by keyboard, shows requests live, and sets overrides", async () => {
     const project = demoProject();
     const address = await project.play();
     const page = await BrowserPage.open(`${address}/`);
@@ -63,7 +63,7 @@ describe.skipIf(chromium === undefined)("the page of the stand-in", () => {
     }
   });
 
-  it("shows code that performs an operation, in the language of each SDK", async () => {
+  it("shows code that calls an operation, in the language of each SDK", async () => {
     const project = demoProject();
     const skipper =
       "\n  skipper: { language: kotlin, covers: [berths, passages], into: skipper, settings: { failures: return } }\n";
@@ -92,7 +92,7 @@ describe.skipIf(chromium === undefined)("the page of the stand-in", () => {
     }
   });
 
-  it("shows what the contract says as text, whatever it says, and is nobody else's to steer", async () => {
+  it("shows text from the contract as text, and other sites cannot control it", async () => {
     const project = demoProject();
     const evil = "<img src=x onerror=document.title='owned'>";
     project.write("contracts/berths.yaml", project.read("contracts/berths.yaml").replaceAll("One berth.", evil));

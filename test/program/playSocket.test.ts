@@ -8,8 +8,8 @@ import { until } from "../support/until.js";
 
 const arrivals = { query: "subscription Live { arrivals { id status } }" };
 
-describe("subscriptions over a socket", () => {
-  it("serves an independent client: subscriptions, queries, and a mistake", async () => {
+describe("subscriptions over a WebSocket", () => {
+  it("work with an independent client: subscriptions, queries, and an error", async () => {
     const address = (await demoProject().play(["passages"])).replace("http:", "ws:");
     const client = createClient({ url: `${address}/passages`, webSocketImpl: WebSocket, retryAttempts: 0 });
     const taken = async (query: string, most: number): Promise<unknown[]> => {
@@ -29,7 +29,7 @@ describe("subscriptions over a socket", () => {
     await client.dispose();
   });
 
-  it("emit, several on one socket, until they are ended; queries and mistakes are answered too", async () => {
+  it("send several at a time until they end; queries and errors get a response too", async () => {
     const address = (await demoProject().play(["passages"])).replace("http:", "ws:");
     const client = await Client.open(`${address}/passages`);
     client.send({ type: "connection_init" }).send({ type: "ping" });
@@ -55,7 +55,7 @@ describe("subscriptions over a socket", () => {
     expect(client.count("next", "1")).toBe(before);
   });
 
-  it("and requests name an operation by the id that the SDK sends, where the settings give ids", async () => {
+  it("and requests select an operation by its id, if the settings have ids", async () => {
     const project = demoProject();
     const file = "rhema.yaml";
     project.write(file, project.read(file).replace("dates: text", "dates: text, manifest: true"));
@@ -101,7 +101,7 @@ describe("subscriptions over a socket", () => {
       [{ type: "connection_init" }, { id: "1", type: "subscribe", payload: {} }],
       4400,
     ],
-  ])("close with the code of the protocol on %s", async (_name, messages, code) => {
+  ])("close with the protocol's code for %s", async (_name, messages, code) => {
     const address = (await demoProject().play(["passages"])).replace("http:", "ws:");
     const client = await Client.open(`${address}/passages`);
     for (const message of messages) client.send(message);
@@ -109,7 +109,7 @@ describe("subscriptions over a socket", () => {
     expect(client.closed).toBe(code);
   });
 
-  it("are not what a request wants that asks for HTTP/2: it is answered as it is, and those after it", async () => {
+  it("do not start for a request to upgrade to HTTP/2, which gets a normal response", async () => {
     const address = new URL(await demoProject().play(["passages"]));
     const socket = connect(Number(address.port), address.hostname);
     const body = JSON.stringify({ query: "{ ports { id } }" });
@@ -134,7 +134,7 @@ describe("subscriptions over a socket", () => {
     socket.destroy();
   });
 
-  it("are refused where no schema is played, or by another protocol, and play goes on", async () => {
+  it("are refused without a GraphQL contract or with another protocol, and play continues", async () => {
     const http = await demoProject().play();
     const address = http.replace("http:", "ws:");
     await expect(Client.open(`${address}/berths`)).rejects.toThrow("400");

@@ -51,7 +51,7 @@ describe("the app's own checker", () => {
     ["typescript-7", ["answer.field.now-optional src/list.ts:2 TS18048"]],
     ["typescript-6", ["answer.field.now-optional src/list.ts:2 TS18048"]],
     ["typescript", []],
-  ])("%s, with its own defaults and what its configuration refers to", async (compiler, expected) => {
+  ])("%s, with its own defaults and project references", async (compiler, expected) => {
     const project = quaysProject({ ...referring, "src/list.ts": reading }, [`${compiler} as typescript`]);
     const { told, unexplained, before } = await proved(project, { id: text, name: text, note: text }, ["id", "name"]);
     expect([told, unexplained, before]).toEqual([expected, [], []]);
@@ -59,7 +59,7 @@ describe("the app's own checker", () => {
     expect(project.exists("node_modules/.tmp")).toBe(false);
   });
 
-  it("knows errors that were there before, and those of the SDK's new types that stand elsewhere", async () => {
+  it("separates errors that existed before from those of the SDK's new types in other files", async () => {
     const broken = "export const wrong: string = 1;\n";
     const files = { ...referring, "src/list.ts": reading, "src/broken.ts": broken };
     const { told, before } = await proved(quaysProject(files, ["typescript-7 as typescript"]), {
@@ -83,13 +83,13 @@ describe("the app's own checker", () => {
       '<script lang="ts">\nimport type { Quay } from "./sdk/quays/index.js";\nlet { quay }: { quay: Quay } = $props();\n</script>\n<p>{quay.note.length}</p>\n',
       "error",
     ],
-  ])("%s, where the app has components", async (checker, path, component, code) => {
+  ])("%s, if the app has components", async (checker, path, component, code) => {
     const project = quaysProject({ [path]: component }, ["vue", "svelte", "typescript", checker]);
     const { told, unexplained } = await proved(project, { id: text, name: text });
     expect([told, unexplained]).toEqual([[`answer.field.gone ${path}:5 ${code}`], []]);
   });
 
-  it("is the command that the configuration names, in any language", async () => {
+  it("is the configured command, in any language", async () => {
     const checker = `import { readFileSync } from "node:fs";
 const shapes = readFileSync("src/sdk/quays/shapes.ts", "utf8");
 if (shapes.includes("note")) process.exit(0);

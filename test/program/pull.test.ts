@@ -51,7 +51,7 @@ const project = (address: string) =>
   });
 
 describe("pull", () => {
-  it("asks a server that knows versions for a newer one only, and the whole where a copy was changed by hand", async () => {
+  it("asks a server with versions only for a newer one, and for all of it if a copy was edited", async () => {
     const server = await origin(oneAnswer({ id: text, note: text }), '"1"');
     const app = project(server.address);
     expect((await app.run(["generate"])).code).toBe(0);
@@ -67,7 +67,7 @@ describe("pull", () => {
     expect(server.asked.slice(3)).toEqual(['"1"', '"2"']);
   });
 
-  it("asks once more when a server hangs up on a connection, and not again", async () => {
+  it("asks once more if a server closes the connection, but not again", async () => {
     const server = await origin(oneAnswer({ id: text }));
     const app = project(server.address);
     server.resets = 1;
@@ -78,7 +78,7 @@ describe("pull", () => {
     expect(server.resets).toBe(7);
   });
 
-  it("shows what a newer contract breaks, with places, and keeps one value in one line of the copy", async () => {
+  it("shows what a newer contract breaks, with locations, and stores one value per line", async () => {
     const server = await origin(oneAnswer({ id: text, note: text }));
     const app = project(server.address);
     await app.run(["generate"]);
@@ -108,7 +108,7 @@ describe("pull", () => {
 });
 
 describe("impact on a remote contract", () => {
-  it("says which copy it compared and how old that is; --fresh asks the server and saves nothing", async () => {
+  it("says which copy it compared and how old it is; --fresh fetches and stores nothing", async () => {
     const server = await origin(oneAnswer({ id: text, note: text }));
     const app = project(server.address);
     expect((await app.run(["generate"])).code).toBe(0);
@@ -131,7 +131,7 @@ describe("impact on a remote contract", () => {
     expect([gone.code, gone.err]).toEqual([0, expect.stringContaining("warning contract.fetch")]);
   });
 
-  it("reads what the server has beside the files of the project, and what that refers to now", async () => {
+  it("reads the server's contract together with local files, and new references", async () => {
     const asked: string[] = [];
     const berth = (properties: object) => JSON.stringify({ Berth: { type: "object", properties } });
     const documents: Record<string, string> = { "/shapes.json": berth({ size: text }) };

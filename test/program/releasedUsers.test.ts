@@ -26,8 +26,8 @@ const inline =
   'releases: { "1.9": { at: git:v1.9, share: 0.04 }, "1.10": { at: git:v1.10, share: 0.085 }, "1.11": { at: git:v1.11, share: 0.8 } }\n';
 const plain = 'releases: { "1.9": git:v1.9, "1.10": git:v1.10, "1.11": git:v1.11 }\n';
 
-describe.skipIf(!hasGit)("how many users a change breaks", () => {
-  it("is said of each change, by the shares of the releases that it breaks", async () => {
+describe.skipIf(!hasGit)("the share of users that a change affects", () => {
+  it("is shown for each change, from the shares of the affected releases", async () => {
     const project = await released(inline);
     const { code, out } = await project.run(["impact"]);
     expect(code).toBe(1);
@@ -52,7 +52,7 @@ describe.skipIf(!hasGit)("how many users a change breaks", () => {
     expect((await project.run(["impact", "--report", "html"])).out).toContain("12.5 % of users");
   });
 
-  it("limits what a gate lets through", async () => {
+  it("limits what a gate accepts", async () => {
     const project = await released(inline);
     const code = async (...flags: string[]) => (await project.run(["impact", ...flags])).code;
     expect([await code("--most-users", "12%"), await code("--most-users", "0.13")]).toEqual([1, 0]);
@@ -66,7 +66,7 @@ describe.skipIf(!hasGit)("how many users a change breaks", () => {
   it.each([
     ["from: shares.csv", 'release,share\n1.9,0.01\n"1.10",.02\n1.12,0.5\n'],
     ["run: cat shares.csv", "share, Release\r\n0.01,1.9\r\n2e-2,1.10\r\n"],
-  ])("comes from a list: %s", async (source, csv) => {
+  ])("is read from a list: %s", async (source, csv) => {
     const project = await released(`${plain}shares: { ${source} }\n`);
     project.write("shares.csv", csv);
     const { out } = await project.run(["impact"]);
@@ -80,14 +80,14 @@ describe.skipIf(!hasGit)("how many users a change breaks", () => {
     ["version,users\n1.9,3\n", "has no release"],
     ["release,share\n1.9,0.1\n1.9,0.1\n", "names the release `1.9` again"],
     ['release,share\n"1.9,0.1\n', "cannot be read as CSV"],
-  ])("a list that cannot be used is told: %j", async (csv, message) => {
+  ])("is not read from an invalid list: %j", async (csv, message) => {
     const project = await released(`${plain}shares: { from: shares.csv }\n`);
     project.write("shares.csv", csv);
     const { code, err } = await project.run(["impact"]);
     expect([code, err.replace(/\s+/g, " ")]).toEqual([3, expect.stringContaining(message)]);
   });
 
-  it("counts who is refused one query over all releases that send it", async () => {
+  it("counts the users of all releases that send an invalid query", async () => {
     const asking = `${schema} type Mutation { moor(at: At): Boolean } input At { quay: String }`;
     const project = graphqlProject(asking, { moor: "mutation Moor($quay: String) { moor(at: { quay: $quay }) }" });
     for (const tag of ["v1", "v2"]) {

@@ -89,8 +89,8 @@ function project(): TemporaryProject {
   return made;
 }
 
-describe("what an app has written by hand", () => {
-  it("is told where an SDK has it too, and nothing that only looks like it", async () => {
+describe("hand-written code", () => {
+  it("is reported if an SDK has the same, and code that only looks similar is not", async () => {
     const made = project();
     await made.run(["generate"]);
     const wanted = planted.split("\n").flatMap((line, at) => {
@@ -102,7 +102,7 @@ describe("what an app has written by hand", () => {
     expect((await told(made, "passages")).every((line) => line.includes(" query "))).toBe(true);
   });
 
-  it("is looked for however long an address is, and however a type holds itself", async () => {
+  it("is found however long a URL is, and however a type contains itself", async () => {
     const made = project();
     made.remove("src/planted.ts");
     await made.run(["generate"]);
@@ -125,7 +125,7 @@ export const tree = async (): Promise<Tree<string>> => (await fetch("/berths/2")
     expect(await made.run(["outline", "--replaceable", "--find", "x"])).toMatchObject({ code: 2, out: "" });
   });
 
-  it("is shown file by file, with what stands for it", async () => {
+  it("is listed file by file, with its replacement", async () => {
     const made = project();
     await made.run(["generate"]);
     const { out } = await made.run(["outline", "--replaceable"]);
@@ -138,7 +138,7 @@ export const tree = async (): Promise<Tree<string>> => (await fetch("/berths/2")
     );
   });
 
-  it("is found in the script of a component too, and before an SDK is written but for types", async () => {
+  it("is found in scripts of components too, and before an SDK is written except for types", async () => {
     const made = project();
     made.remove("src/planted.ts");
     made.write(
@@ -146,6 +146,6 @@ export const tree = async (): Promise<Tree<string>> => (await fetch("/berths/2")
       '<script setup lang="ts">\nconst board = await fetch("/berths");\n</script>\n<template><p>{{ board.status }}</p></template>\n',
     );
     expect(await told(made)).toEqual(["src/Board.vue:2 GET /berths -> listBerths"]);
-    expect((await made.run(["outline", "--replaceable"])).err).toContain("quay-board is not written yet");
+    expect((await made.run(["outline", "--replaceable"])).err).toContain("quay-board has not been generated yet");
   });
 });

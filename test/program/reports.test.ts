@@ -37,12 +37,12 @@ beforeAll(async () => {
 });
 const outOf = (form: string): string => said.get(form)?.out ?? "";
 
-describe("reports of impact for machines and for review", () => {
-  it("all end as the report in text does", () => {
+describe("impact reports for machines and for review", () => {
+  it("all end with the same exit code as the text report", () => {
     expect([...said.values()].map(({ code }) => code)).toEqual([1, 1, 1, 1, 1]);
   });
 
-  it("SARIF: a rule for every code, a result for every place", () => {
+  it("SARIF: a rule for every code, a result for every location", () => {
     const { version, runs } = JSON.parse(outOf("sarif")) as Sarif;
     expect([version, runs.length, runs[0]?.tool.driver.name]).toEqual(["2.1.0", 1, "Rhema"]);
     const { tool, results } = runs[0] ?? { tool: { driver: { rules: [] } }, results: [] };
@@ -57,7 +57,7 @@ describe("reports of impact for machines and for review", () => {
     for (const { region } of places) expect(region.startLine).toBeGreaterThan(0);
   });
 
-  it("JUnit: a suite for each contract, whose counts agree with its cases", () => {
+  it("JUnit: a suite for each contract, whose counts match its cases", () => {
     const suites = [
       ...outOf("junit").matchAll(/<testsuite name="([^"]+)" tests="(\d+)" failures="(\d+)">([\s\S]*?)<\/testsuite>/g),
     ];
@@ -68,14 +68,14 @@ describe("reports of impact for machines and for review", () => {
     }
   });
 
-  it("annotations: an error or a warning at each place, in the form of a workflow command", () => {
+  it("annotations: an error or a warning at each location, as a workflow command", () => {
     const lines = outOf("annotations").trim().split("\n");
     for (const line of lines)
       expect(line).toMatch(/^::(?:error|warning) (?:file=[^,:]+,line=\d+,col=\d+,)?title=[\w.-]+::./);
     expect(lines.some((line) => line.startsWith("::error file=queries/"))).toBe(true);
   });
 
-  it("Markdown: what breaks first, the rest folded, nothing of a contract left to steer the page", async () => {
+  it("Markdown: breaking changes first, the rest folded, and no text of a contract can change the page", async () => {
     expect(outOf("markdown")).toMatch(
       /^## impact: \d+ of \d+ changes can break this project, \d queries refused\n\n\| in use, of all \|[^]*?\n\n- 3 of 3: [^]*?\n\n### berths: 1\.4\.0 to /,
     );
@@ -90,7 +90,7 @@ describe("reports of impact for machines and for review", () => {
     expect(out.replace(/<\/?(?:details|summary)>/g, "").replace(/`[^`]*`/g, "")).not.toMatch(/<|(?<!\\)@/);
   });
 
-  it("says no more than that nothing changed when nothing did", async () => {
+  it("say only that nothing changed if nothing did", async () => {
     const same = graphqlProject("type Query { a: Int }", { q: "query Q { a }" });
     await same.run(["generate"]);
     expect((await same.run(["impact", "--report", "junit"])).out).toContain('tests="1" failures="0"');

@@ -32,7 +32,7 @@ async function origin(): Promise<string> {
 }
 
 describe("secrets", () => {
-  it("are nowhere in what any command writes or prints", async () => {
+  it("are in no file and no output of any command", async () => {
     const address = await origin();
     const project = new TemporaryProject({
       "package.json": '{ "name": "board", "type": "module", "scripts": { "build": "tsc" } }',
@@ -105,7 +105,7 @@ describe("secrets", () => {
     expect(written).toContain("${HARBOUR_TOKEN}");
   });
 
-  it("of an address are sent as its credential, and those of a contract are left out of everything", async () => {
+  it("in a URL are sent as its credential, and those in a contract are left out everywhere", async () => {
     const user = "quay-user-4711";
     const password = "p@ss/w0rd:9f86d081";
     const token = "tok-6b51d431df5d7f14";
@@ -238,7 +238,7 @@ describe("secrets", () => {
     expect(new Set(asked)).toEqual(new Set([`Basic ${Buffer.from(`${user}:${password}`).toString("base64")}`]));
   });
 
-  it("that a contract declares are hidden where traffic is observed and played, with those that are known by their names", async () => {
+  it("that a contract declares are hidden in observed and served traffic, like those with well-known names", async () => {
     const project = new TemporaryProject({
       "api.json": JSON.stringify({
         openapi: "3.1.0",

@@ -57,8 +57,8 @@ const sdkOf = (project: TemporaryProject): Promise<Sdk> => bundled<Sdk>(project,
 const sent =
   '{"id":9223372036854775807,"since":"2026-05-01T12:00:00.000Z","day":"2026-05-01","price":"12.50","state":"booked","next":{"id":7,"since":"2026-05-02T12:00:00.000Z","price":"1.00","state":"there","log":["2026-05-03T12:00:00.000Z"]}}';
 
-describe("settings of what values are in the app", () => {
-  it("decode answers and failures and encode arguments, all digits kept", async () => {
+describe("settings for types in the app", () => {
+  it("decode responses and failures and encode arguments, with all digits", async () => {
     const project = projectWith(
       "{ dates: decoded, int64: bigint, choices: open, formats: { money: { type: Money, from: src/money.js, decode: moneyFromText, encode: moneyToText } } }",
     );
@@ -100,7 +100,7 @@ describe("settings of what values are in the app", () => {
     await expect(addStay(api, args)).rejects.toMatchObject({ status: 409, body: stay });
   });
 
-  it("int64 as text", async () => {
+  it("int64 as a string", async () => {
     const project = projectWith("{ int64: text }");
     await project.run(["generate"]);
     expect(project.compile()).toBe("");
@@ -117,7 +117,7 @@ describe("settings of what values are in the app", () => {
     expect([answer["id"], body]).toEqual(["9223372036854775807", '{"id":9223372036854775807}']);
   });
 
-  it("answers are held against the contract, with the path of the first mismatch", async () => {
+  it("responses are verified against the contract, with the path of the first mismatch", async () => {
     const project = projectWith("{ verify: answers, dates: decoded }");
     expect((await project.run(["generate"])).code).toBe(0);
     expect(project.compileAndLint()).toEqual([]);
@@ -137,7 +137,7 @@ describe("settings of what values are in the app", () => {
   });
 
   it.each(["bigint", "text"])(
-    "int64 as %s keeps pages counted, and a call may be called like a conversion",
+    "int64 as %s works with counted pages, and a call may have the name of a conversion",
     async (int64) => {
       const page = { name: "page", in: "query", schema: { type: "integer", format: "int64" } };
       const list = { type: "array", items: ref };
@@ -154,7 +154,7 @@ describe("settings of what values are in the app", () => {
     },
   );
 
-  it("are refused where they say something unknown", async () => {
+  it("unknown values are refused", async () => {
     const { code, err } = await projectWith(
       "{ dates: moment, formats: { money: { type: 'a b', from: x, decode: y, encode: z } } }",
     ).run(["generate"]);

@@ -58,7 +58,7 @@ properties: { tender: { $ref: vessel.yaml }, length: { $ref: "common.json#metres
     }),
   };
 
-  it("is read through all of them, and what leads out of the project is set aside", async () => {
+  it("is read through all of them, and references out of the project are skipped", async () => {
     const project = new TemporaryProject(files);
     const { code, out, err } = await project.run(["generate"]);
     expect([code, err]).toEqual([0, ""]);
@@ -75,7 +75,7 @@ properties: { tender: { $ref: vessel.yaml }, length: { $ref: "common.json#metres
     expect((await project.run(["impact"])).out).toContain("nothing changed");
   });
 
-  it("is generated anew when a file that it refers to changes, appears, or breaks", async () => {
+  it("is generated again if a file that it refers to changes, appears, or becomes invalid", async () => {
     const project = new TemporaryProject(files);
     await project.run(["generate"]);
     project.write("api/schemas/vessel.yaml", files["api/schemas/vessel.yaml"].replace("tender", "dinghy"));
@@ -90,7 +90,7 @@ properties: { tender: { $ref: vessel.yaml }, length: { $ref: "common.json#metres
     expect(broken.out).toContain("GET /lost");
   });
 
-  it("can be named as a folder; several descriptions in one are refused", async () => {
+  it("can be set as a folder; several contracts in one are refused", async () => {
     const project = new TemporaryProject({ ...files, "rhema.yaml": configured("api") });
     expect((await project.run(["generate"])).code).toBe(0);
     project.write("api/other.yaml", "openapi: 3.1.0\ninfo: { title: O, version: '1' }\npaths: {}\n");
@@ -137,7 +137,7 @@ describe("a contract from a URL", () => {
       },
       "was disconnected",
     ],
-  ])("that answers %s ends with 3 and what to do", async (_name, answer, words) => {
+  ])("that responds %s ends with 3 and a fix", async (_name, answer, words) => {
     const { address } = await host({ "/api.json": answer });
     const project = new TemporaryProject({ ...module, "rhema.yaml": configured(`${address}/api.json`) });
     const { code, err } = await project.run(["generate"]);
@@ -146,7 +146,7 @@ describe("a contract from a URL", () => {
     expect(err).toContain(words);
   });
 
-  it("may refer only to hosts that the configuration allows, without the headers", async () => {
+  it("may refer only to allowed hosts, without the headers", async () => {
     const other = await host({
       "/common.yaml": (response) => response.end("Berth: { type: object, properties: { far: { type: string } } }\n"),
     });
@@ -170,20 +170,20 @@ describe("a contract from a URL", () => {
   });
 });
 
-describe("an address that is none", () => {
+describe("an invalid URL", () => {
   it.each([
     ["https://", 3, "is not a URL that can be fetched"],
     ["ftp://ostrel.example/y.json", 3, "is not a URL that can be fetched"],
     ["https://${NO_SUCH_HOST}/api.json", 2, "`NO_SUCH_HOST`, which is not set"],
-  ])("%s is told, never a defect", async (address, code, words) => {
+  ])("%s is reported, never as an internal error", async (address, code, words) => {
     const ran = await new TemporaryProject({ ...module, "rhema.yaml": configured(`"${address}"`) }).run(["generate"]);
     expect(ran.code).toBe(code);
     expect(ran.err.replace(/\s+/g, " ")).toContain(words);
   });
 });
 
-describe("a contract that a command prints", () => {
-  it("is kept as a copy; a command that fails says why", async () => {
+describe("a contract from a command", () => {
+  it("is stored as a copy; a command that fails is reported", async () => {
     const project = new TemporaryProject({
       ...module,
       "print.cjs": `console.log(${JSON.stringify(sound)})`,
@@ -202,7 +202,7 @@ describe("a contract that a command prints", () => {
 });
 
 describe("--strict", () => {
-  it("makes a part that was set aside exit 1, also when nothing changed", async () => {
+  it("exits with 1 if a part was skipped, also if nothing changed", async () => {
     const broken = JSON.stringify(
       contractWith({ Good: { type: "string" }, Bad: { $ref: "#/components/schemas/None" } }),
     );

@@ -31,7 +31,7 @@ describe("SDKs in Swift", () => {
       { "Quay.xcodeproj/project.pbxproj": "", "Quay/QuayApp.swift": "import SwiftUI\n" },
       "Quay/app",
     ],
-  ])("init finds the place in %s", async (_, files, into) => {
+  ])("init finds the folder in %s", async (_, files, into) => {
     const project = new TemporaryProject({ "harbour.json": contract, ...files });
     const { code, err } = await project.run(["init", "--yes", "--sdk", "app"]);
     expect([code, err]).toEqual([0, ""]);
@@ -39,7 +39,7 @@ describe("SDKs in Swift", () => {
     expect(project.read("rhema.yaml")).toContain(`into: ${into} `);
   });
 
-  it("stand in the app's target, of which nothing is public, or are a package", async () => {
+  it("are internal in the app's target, or a package", async () => {
     const project = new TemporaryProject({
       "harbour.json": contract,
       "rhema.yaml": configuration(""),
@@ -57,7 +57,7 @@ describe("SDKs in Swift", () => {
     expect(project.exists(connection)).toBe(false);
   });
 
-  it("impact tells what a changed contract breaks in the app's source, and what not", async () => {
+  it("impact shows what a changed contract breaks in the app's source", async () => {
     const project = new TemporaryProject({
       "berths.yaml": demoText("contracts/v1/berths.yaml"),
       "rhema.yaml":
@@ -90,7 +90,7 @@ func money(_ money: HarbourBerths.Money) -> String { "\\(money.amount) \\(money.
     expect(changes.some(({ use }) => use === "cannot tell")).toBe(false);
   });
 
-  it("impact tells what a changed schema does to source that makes something of the answers", async () => {
+  it("impact shows what a changed schema breaks in source that uses the responses", async () => {
     const schema = `
       type Query { craft: Craft! state: State! find(by: By!): Dinghy }
       interface Craft { name: String! owner: String }
@@ -154,7 +154,7 @@ func lower(_ hull: Fleet.HullPart) -> String { hull.class.lowercased() }
     expect(await told(schema.replace(" hullNumber: Int }", " }"))).toEqual(["ask.field.gone breaking 15"]);
   });
 
-  it("impact says that it cannot tell where nothing is known of a value", async () => {
+  it("impact cannot tell if nothing is known of a value", async () => {
     const project = new TemporaryProject({
       "harbour.json": contract,
       "rhema.yaml": configuration(""),

@@ -55,7 +55,7 @@ function projectWith(contract = ""): TemporaryProject {
 }
 
 describe("the module for unit tests", () => {
-  it("answers without a server, keeps what was asked, and fills samples", async () => {
+  it("responds without a server, records requests, and fills samples", async () => {
     const project = projectWith();
     expect((await project.run(["generate"])).code).toBe(0);
     expect(project.compileAndLint()).toEqual([]);
@@ -78,7 +78,7 @@ describe("the module for unit tests", () => {
     });
   });
 
-  it("stops a test from compiling when the contract drops the field it fakes", async () => {
+  it("stops a test from compiling if the contract drops the field that it fakes", async () => {
     const contract = demoProject().read("contracts/berths.yaml");
     const without = contract.replaceAll(/^ +shorePower: .*\n/gm, "").replaceAll(/, shorePower\b/g, "");
     expect(without).not.toBe(contract);

@@ -36,11 +36,11 @@ async function answering(status: number, body: unknown): Promise<{ address: stri
 const problem = { type: "about:blank", title: "Taken", status: 409, detail: "Taken.", conflictsWith: "R-1" };
 
 describe("try", () => {
-  it("performs a call on the stand-in with what was written, makes up the rest, and says what", async () => {
+  it("performs a call on the stand-in server with the given values, and lists the samples for the rest", async () => {
     const project = demoProject();
     const { code, out, err } = await project.run(["try", "reserveBerth", "berthId=N-07", "body.crew=3"]);
     expect([code, err]).toEqual([0, ""]);
-    expect(out).toMatch(/^try: reserveBerth responded 201 in \d+ ms, from the stand-in\n/);
+    expect(out).toMatch(/^try: reserveBerth responded 201 in \d+ ms, from the stand-in server\n/);
     expect(out).toContain("  POST /berths/berths/N-07/reservations\n    authorization: (hidden)\n");
     expect(out).toContain('"crew": 3');
     expect(out).toMatch(/sample values used for body\.vesselId, body\.arrival, body\.departure/);
@@ -52,7 +52,7 @@ describe("try", () => {
     ).toEqual(out.split("\n").slice(1));
   });
 
-  it("knows calls by operationId, by method and path, by query and by root field", async () => {
+  it("finds calls by operationId, by method and path, by query and by root field", async () => {
     const project = demoProject();
     const call = async (name: string): Promise<unknown> =>
       (JSON.parse((await project.run(["try", name, "--json"])).out) as { operation: unknown }).operation;
@@ -74,7 +74,7 @@ describe("try", () => {
     expect(out).toMatch(/^ {2}status: 409$/m);
   });
 
-  it("says what does not fit before anything is sent", async () => {
+  it("reports invalid arguments before anything is sent", async () => {
     const project = demoProject();
     const { address, seen } = await answering(200, {});
     for (const [args, code] of [
@@ -96,7 +96,7 @@ describe("try", () => {
     expect(seen).toEqual([]);
   });
 
-  it("asks a real server with a credential from the environment, which is shown nowhere", async () => {
+  it("calls a real server with a credential from the environment, which is never shown", async () => {
     const project = demoProject();
     const token = "b1946ac92492d2347c6235b4d2611184";
     const { address, seen } = await answering(409, problem);
@@ -131,7 +131,7 @@ describe("try", () => {
     expect([nobody.code, nobody.out.split("\n")[0]?.includes("failed (unreachable)")]).toEqual([1, true]);
   });
 
-  it("writes a program that runs as it is, adds only what is missing, and touches nothing else", async () => {
+  it("writes a program that runs, adds only what is missing, and changes no other file", async () => {
     const project = demoProject();
     const manifest = project.read("package.json");
     const first = await project.run(["try", "reserveBerth", "berthId=N-07", "--code", "samples"]);
@@ -148,7 +148,7 @@ describe("try", () => {
     expect((await project.run(["try", "getBerth", "--code", "../elsewhere"])).err).toContain("path.outside");
   });
 
-  it("performs and writes the operation that was asked for where several want one name", async () => {
+  it("calls the selected operation if several could have the same name", async () => {
     const reading = (operationId: string, schema: object) => ({
       get: { operationId, responses: { "200": { description: "", content: { "application/json": { schema } } } } },
     });

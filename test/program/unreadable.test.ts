@@ -34,7 +34,7 @@ function project(): TemporaryProject {
 }
 
 describe("contracts that cannot be read", () => {
-  it("hold back the SDKs that cover them and no other, and all of them are told", async () => {
+  it("are reported all at once, and only the SDKs that cover them are not written", async () => {
     const app = project();
     const { code, out, err } = await app.run(["generate"]);
     expect(code).toBe(3);
@@ -51,7 +51,7 @@ describe("contracts that cannot be read", () => {
     expect((await app.run(["generate", "board"])).code).toBe(0);
   });
 
-  it("are all told by check, which still judges the others", async () => {
+  it("are all reported by check, which still rates the others", async () => {
     const app = project();
     await app.run(["generate"]);
     const { code, out, err } = await app.run(["check"]);
@@ -63,7 +63,7 @@ describe("contracts that cannot be read", () => {
   });
 
   it.each([["play", "--port", "0"], ["outline"], ["impact"], ["observe", "--har", "none.har"]])(
-    "are all told by %s",
+    "are all reported by %s",
     async (...args) => {
       const { code, err } = await project().run(args);
       expect(code).toBe(3);
@@ -72,7 +72,7 @@ describe("contracts that cannot be read", () => {
     },
   );
 
-  it("are no reason to pull no other, and none to try no call of another", async () => {
+  it("do not stop pull and try for other contracts", async () => {
     const app = project();
     const { code, err } = await app.run(["pull"]);
     expect(code).toBe(3);

@@ -76,7 +76,7 @@ async function told(before: string, after: string, source: string, settings: obj
 
 const sends = 'export const sent = await sdk.order(api, { body: { berth: "n" } });';
 
-describe("an answer that the SDK reads whole", () => {
+describe("a response that the SDK decodes whole", () => {
   const [before, after] = [{ id: text, note: text }, { id: text }].map((fields) =>
     contract({ Answer: record(fields) }),
   );
@@ -89,11 +89,11 @@ describe("an answer that the SDK reads whole", () => {
     ]);
   });
 
-  it("and is in use only where it is read, where the SDK does not", async () => {
+  it("is in use only where it is read, if the SDK does not decode it", async () => {
     expect(await told(before!, after!, sends)).toEqual([]);
   });
 
-  it("also where one value becomes another one", async () => {
+  it("also if one value becomes another one", async () => {
     const dated = (type: object) => contract({ Answer: record({ id: text, at: type }) });
     const [day, number] = [dated({ type: "string", format: "date-time" }), dated({ type: "integer" })];
     expect(await told(day, number, sends, { dates: "decoded" })).toEqual(["answer.type.changed: compatible, breaking"]);
@@ -101,7 +101,7 @@ describe("an answer that the SDK reads whole", () => {
   });
 });
 
-describe("what an app only builds or compares", () => {
+describe("values that an app only builds or compares", () => {
   const state = (...values: string[]) =>
     contract({
       State: kind(...values),
@@ -109,7 +109,7 @@ describe("what an app only builds or compares", () => {
       Answer: record({ state: named("State") }),
     });
 
-  it("an answer built by hand does not compile, and breaks no released app", async () => {
+  it("a response built by hand does not compile, and breaks no released app", async () => {
     const size = (...items: string[]) =>
       contract({
         Answer: record({
@@ -130,7 +130,7 @@ describe("what an app only builds or compares", () => {
     ]);
   });
 
-  it("a value that is sent is not another one", async () => {
+  it("another value that is sent does not count", async () => {
     const sent = (value: string) => `export const sent = sdk.order(api, { body: { state: ${value} } });`;
     const change = (source: string) => told(state("open", "shut", "lost"), state("open", "shut"), source);
     expect(await change(sent('"open"'))).toEqual([]);
@@ -142,27 +142,27 @@ describe("what an app only builds or compares", () => {
   });
 });
 
-describe("a body of several kinds", () => {
+describe("a body with several media types", () => {
   const pay = (...members: object[]) => contract({ Order: record({ pay: named("Pay") }), Pay: { anyOf: members } });
   const card = record({ card: text });
   const account = (needed: string[]) => record({ account: text, bank: text }, needed);
   const sendsCard = 'export const sent = sdk.order(api, { body: { pay: { card: "1" } } });';
   const sendsAccount = 'export const sent = sdk.order(api, { body: { pay: { account: "1" } } });';
 
-  it("what is asked of one kind hits who sends that one", async () => {
+  it("a change to one media type affects the code that sends it", async () => {
     const [before, after] = [pay(card, account(["account"])), pay(card, account(["account", "bank"]))];
     expect(await told(before, after, sendsCard)).toEqual([]);
     expect(await told(before, after, sendsAccount)).toEqual(["ask.field.now-required: breaking, breaking"]);
   });
 
-  it("a kind that is gone breaks only source that sends it", async () => {
+  it("a removed media type breaks only source that sends it", async () => {
     const [before, after] = [pay(card, account(["account"])), pay(card)];
     expect(await told(before, after, sendsCard)).toEqual(["ask.member.gone: compatible, breaking"]);
     expect(await told(before, after, sendsAccount)).toEqual(["ask.member.gone: breaking, breaking"]);
   });
 });
 
-describe("an operation that is called another way", () => {
+describe("an operation that is called in another way", () => {
   const pages = "for await (const each of sdk.listOrdersItems(api)) console.log(each.id);\nexport {};";
   it.each([
     ["is gone", contract({}, { listed: "listAll" }), "operation.renamed: breaking, compatible"],
@@ -181,11 +181,11 @@ describe("an operation that is called another way", () => {
       ),
       "ask.parameter.new-required: breaking, breaking",
     ],
-  ])("page by page, when it %s", async (_what, after, expected) => {
+  ])("page by page, if it %s", async (_what, after, expected) => {
     expect(await told(contract({}), after, pages)).toContain(expected);
   });
 
-  it("as a stream, by what its failures are known by", async () => {
+  it("as a stream, by its failures", async () => {
     const lines = (operationId: string) =>
       JSON.stringify({
         openapi: "3.1.0",
@@ -211,11 +211,11 @@ describe("an operation that is called another way", () => {
   });
 });
 
-describe("a field that is gone of a type", () => {
+describe("a field that was removed from a type", () => {
   const schema = (me: string, user: string) =>
     `type Query { me: ${me} boss: User }\ntype User { id: ID! ${user} }\ntype Person { id: ID! age: Int }\n`;
 
-  it("is not what a document selects of the type that came in its place", async () => {
+  it("is not the one that a document selects from the new type", async () => {
     const project = new TemporaryProject({
       "crew.graphql": schema("User", "age: Int"),
       "src/me.graphql": "query Me { me { id age } }\n",

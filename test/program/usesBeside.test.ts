@@ -24,7 +24,7 @@ async function gone(more: number) {
   return { code, isBeside: err.includes("in a thread of its own"), changes };
 }
 
-it("finds the same of a large SDK, for which it looks beside other work", async () => {
+it("finds the same uses of a large SDK in a parallel process", async () => {
   const [small, large] = [await gone(600), await gone(1_600_000)];
   expect([small.isBeside, large.isBeside]).toEqual([false, true]);
   expect(large.changes.map(({ use, hits }) => ({ use, hits }))).toEqual(

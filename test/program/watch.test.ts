@@ -12,7 +12,7 @@ const contract = (fields: Record<string, unknown>) =>
 const text = { type: "string" };
 
 describe("watch", () => {
-  it("writes what changed on each save, says what it breaks in two lines, and ends on a signal", async () => {
+  it("generates changes on each save, shows what breaks in two lines, and ends on a signal", async () => {
     const project = demoProject();
     const watching = new RunningProcess(project, ["watch"]);
     await watching.says(ready);
@@ -27,7 +27,7 @@ describe("watch", () => {
       from,
     );
     expect(said.trim().split("\n")).toHaveLength(2);
-    expect(said).toContain("`Berth.note` was removed; it may have been renamed to `notes`.  src/");
+    expect(said).toContain("`Berth.note` was removed. It may have been renamed to `notes`.  src/");
     const after = project.tree("src/sdk");
     expect(after["berths/shapes.ts"]).toContain("notes?: string");
     const changed = Object.keys(after).filter((path) => after[path] !== before[path]);
@@ -36,7 +36,7 @@ describe("watch", () => {
     expect(await watching.ends()).toBe(0);
   });
 
-  it("keeps the last good output on a save that is broken or half written, and takes the next good one", async () => {
+  it("keeps the last good output on an invalid or partial save, and continues with the next good one", async () => {
     const project = restProject(contract({ id: text, size: { type: "integer", format: "int64" } }));
     const watching = project.start(["watch"]);
     await watching.says(ready);
@@ -52,7 +52,7 @@ describe("watch", () => {
     expect(watching.err.split("contract.integers")).toHaveLength(2);
   });
 
-  it("outlives a ledger that cannot be read, as a merge may leave it", async () => {
+  it("continues after an invalid ledger, as a merge may leave it", async () => {
     const project = restProject(contract({ id: text }));
     const watching = project.start(["watch"]);
     await watching.says(ready);
@@ -68,7 +68,7 @@ describe("watch", () => {
     expect(await watching.ends()).toBe(0);
   });
 
-  it("survives a storm of saves, and ends with what was saved last", async () => {
+  it("survives many fast saves, and ends with the last one", async () => {
     const project = restProject(contract({ id: text }));
     const watching = project.start(["watch"]);
     await watching.says(ready);
@@ -88,7 +88,7 @@ describe("watch", () => {
     expect((await project.run(["check"])).code).toBe(0);
   });
 
-  it("takes a thousand files at once, and goes on when their folder is removed and comes back", async () => {
+  it("handles a thousand files at once, and continues after their folder was removed and restored", async () => {
     const project = graphqlProject("type Query { port: String tide: Float }", { one: "query One { port }" });
     const watching = project.start(["watch"]);
     await watching.says(ready);
@@ -109,7 +109,7 @@ describe("watch", () => {
     expect(watching.err).not.toContain("defect");
   });
 
-  it("plays in the same process when asked, by the contract as it was saved last", async () => {
+  it("runs the stand-in server in the same process, with the contract as it was saved last", async () => {
     const project = restProject(contract({ id: text }));
     const watching = project.start(["watch", "--play", "--port", "0"]);
     const address =
@@ -121,14 +121,14 @@ describe("watch", () => {
     expect((await fetch(`${address}/api/s/Berth`)).status).toBe(404);
   });
 
-  it("ends when it is to play on a port that is taken", async () => {
+  it("ends if the port of --play is in use", async () => {
     const project = restProject(contract({ id: text }));
     const address = await project.play();
     const { code, err } = await project.run(["watch", "--play", "--port", new URL(address).port]);
     expect([code, err.includes("another program listens there")]).toEqual([2, true]);
   });
 
-  it("watches a new contract as soon as the configuration names it, and tells a broken configuration", async () => {
+  it("watches a new contract as soon as the configuration names it, and reports an invalid configuration", async () => {
     const project = restProject(contract({ id: text }));
     const watching = project.start(["watch"]);
     await watching.says(ready);

@@ -16,7 +16,7 @@ for (const signal of ["SIGINT", "SIGTERM"]) process.on(signal, () => { writeFile
 setInterval(() => { if (existsSync("stop")) process.exit(7); }, 20);
 `;
 
-it("runs a command beside it, passes on what that prints, and ends with its exit code", async () => {
+it("runs a command, passes on its output, and ends with its exit code", async () => {
   const project = restProject(contract("note"), { "server.mjs": server });
   const watching = new RunningProcess(project, [
     "watch",
@@ -35,7 +35,7 @@ it("runs a command beside it, passes on what that prints, and ends with its exit
   expect([code, err]).toEqual([7, "server warns\n"]);
 });
 
-it("ends the command when it is ended itself", async () => {
+it("ends the command when it ends itself", async () => {
   const project = restProject(contract("note"), { "server.mjs": server });
   const watching = new RunningProcess(project, [
     "watch",
@@ -51,7 +51,7 @@ it("ends the command when it is ended itself", async () => {
   expect(project.read("ended")).toBe("SIGTERM");
 });
 
-it("leaves standard output to JSON, and says what cannot be started", async () => {
+it("keeps standard output for JSON, and reports a command that cannot be started", async () => {
   const project = restProject(contract("note"), { "server.mjs": server });
   const watching = new RunningProcess(project, ["--json", "watch", "--", process.execPath, "server.mjs"]);
   await until(() => watching.err.includes("server begins"));

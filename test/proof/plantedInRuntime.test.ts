@@ -21,7 +21,7 @@ const bugs: Readonly<Record<(typeof calledKinds)[number], readonly [string, stri
   redirects: ["wire/redirects.ts", "to.origin === from.origin || ", "to.protocol === from.protocol || "],
 };
 
-it.each(calledKinds)("a bug in what the vectors of %s are about is found by them", async (kind) => {
+it.each(calledKinds)("the vectors of %s find a bug in what they test", async (kind) => {
   const [file, text, instead] = bugs[kind];
   const source = runtime.get(file) ?? "";
   expect(source.split(text)).toHaveLength(2);

@@ -72,12 +72,12 @@ describe("a REST call", () => {
     expect(seen[0]?.headers["x-absent"]).toBeUndefined();
   });
 
-  it("adds its query to one that the path already has", async () => {
+  it("adds its query to one in the path", async () => {
     await send(connect(), request({ path: "/berths?kind=all", query: ["a=1"] }));
     expect(seen[0]?.url).toBe("/base/berths?kind=all&a=1");
   });
 
-  it("asks the base URL anew for each call when it is a function", async () => {
+  it("calls the base URL for each request if it is a function", async () => {
     const bases = [`${address}/one`, `${address}/two`];
     const harbour = connect({ baseUrl: () => Promise.resolve(bases.shift() ?? "") });
     await send(harbour, request());
@@ -91,7 +91,7 @@ describe("a REST call", () => {
     [[["query", "key"]], { "x-key": "k" }, "/base/berths/N-07?api%20key=a%26b"],
     [[["login"]], { authorization: `Basic ${Buffer.from("ü:x").toString("base64")}` }, "/base/berths/N-07"],
     [[["biscuit"]], { cookie: "sid=a%20b" }, "/base/berths/N-07"],
-  ])("uses the first alternative that is supplied: %j", async (auth, headers, url) => {
+  ])("uses the first alternative with a credential: %j", async (auth, headers, url) => {
     const suppliers = { token: () => "t", key: "k", query: () => Promise.resolve("a&b"), login: "ü:x", biscuit: "a b" };
     const schemes = {
       token: bearer,
@@ -108,7 +108,7 @@ describe("a REST call", () => {
     ["json", '{"a":1}', { a: 1 }],
     ["text", "plain", "plain"],
     ["none", "ignored", undefined],
-  ] as const)("reads an answer as %s", async (readAs, body, value) => {
+  ] as const)("reads a response as %s", async (readAs, body, value) => {
     answer(200, body, "text/plain");
     expect(await send(connect(), request({ answers: { 200: readAs } }))).toEqual(value);
   });
@@ -132,7 +132,7 @@ describe("a REST call", () => {
     expect([seen[0]?.headers["content-type"], seen[0]?.body]).toEqual([type, text]);
   });
 
-  it("sends multipart parts: files as they are, records as JSON, lists repeated, nothing for what is absent", async () => {
+  it("sends multipart parts: files as they are, objects as JSON, lists repeated, nothing for absent values", async () => {
     await send(
       connect(),
       request({
@@ -146,7 +146,7 @@ describe("a REST call", () => {
     expect(body).toContain('{"a":1}');
   });
 
-  it("without a body has none", () => {
+  it("sends no body if it has none", () => {
     expect([
       jsonBody(undefined),
       textBody(undefined, "x"),
@@ -158,7 +158,7 @@ describe("a REST call", () => {
 });
 
 describe("a failure", () => {
-  it("of a declared status carries the typed body, the status and the headers", async () => {
+  it("with a declared status has the typed body, the status and the headers", async () => {
     answer(404, '{"title":"none"}');
     const failure = await failureOf(send(connect(), request({ failures: { 404: "json" } })));
     expect(failure).toMatchObject({ call: "api.getBerth", status: 404, httpStatus: 404, body: { title: "none" } });
@@ -180,7 +180,7 @@ describe("a failure", () => {
     expect(await failureOf(send(connect(), request({ failures })))).toMatchObject({ status, httpStatus: 422 });
   });
 
-  it("tells malformed, unreachable, timed-out and aborted apart", async () => {
+  it("distinguishes malformed, unreachable, timed-out and aborted requests", async () => {
     answer(200, "<html>");
     expect(await failureOf(send(connect(), request()))).toMatchObject({ status: "malformed", body: "<html>" });
     expect(await failureOf(send(connect({ baseUrl: "http://127.0.0.1:1" }), request()))).toMatchObject({
@@ -196,7 +196,7 @@ describe("a failure", () => {
     });
   });
 
-  it("a body that is cut off is a failure, not a hang", async () => {
+  it("is the result of a body that is cut off, which does not hang", async () => {
     reply = (response) => {
       response.writeHead(200, { "content-length": "100" });
       response.write("{");
@@ -213,7 +213,7 @@ describe("a GraphQL operation", () => {
     text: "query Boat { boat }",
   };
 
-  it("is sent as JSON to the endpoint and gives its data", async () => {
+  it("is sent as JSON to the endpoint and returns its data", async () => {
     answer(200, '{"data":{"boat":"x"}}');
     expect(await execute(connect(), operation, { id: "1" })).toEqual({ boat: "x" });
     expect(JSON.parse(seen[0]?.body ?? "")).toEqual({
@@ -224,7 +224,7 @@ describe("a GraphQL operation", () => {
     expect(seen[0]?.url).toBe("/base/");
   });
 
-  it("with errors fails, and carries them with the partial data, whatever the status", async () => {
+  it("with errors fails, with the errors and the partial data, whatever the status", async () => {
     answer(400, '{"errors":[{"message":"no","path":["boat"]}],"data":{"boat":"half"}}');
     expect(await failureOf(execute(connect(), operation, { id: "1" }))).toMatchObject({
       call: "api.boat",
@@ -238,7 +238,7 @@ describe("a GraphQL operation", () => {
     [200, '{"data":null}', { status: "errors", data: null }],
     [502, "<html>", { status: "unexpected", httpStatus: 502 }],
     [200, "<html>", { status: "malformed" }],
-  ])("%s %s fails as itself", async (status, body, expected) => {
+  ])("%s %s has its own failure", async (status, body, expected) => {
     answer(status, body);
     expect(await failureOf(execute(connect(), operation, { id: "1" }))).toMatchObject(expected);
   });
@@ -267,7 +267,7 @@ describe("a subscription", () => {
     return found;
   };
 
-  it("gives each event until it is complete", async () => {
+  it("returns each event until it is complete", async () => {
     stream(
       'event: next\r\ndata: {"data":{"n":1}}\r\n\r\n: a comment\n\nevent: next\ndata: {"data":{"n":2}}\n\nevent: complete\ndata: \n\nevent: next\ndata: {}\n\n',
       false,
@@ -275,7 +275,7 @@ describe("a subscription", () => {
     expect(await collect()).toEqual([{ n: 1 }, { n: 2 }]);
   });
 
-  it("ends with the stream, and when the consumer breaks", async () => {
+  it("ends with the stream, and when the consumer stops", async () => {
     stream('event: next\ndata: {"data":{"n":1}}\n\n');
     expect(await collect()).toEqual([{ n: 1 }]);
     stream('event: next\ndata: {"data":{"n":1}}\n\n'.repeat(5), false);
@@ -285,7 +285,7 @@ describe("a subscription", () => {
     }
   });
 
-  it("fails on errors, on what is not JSON, and without a stream", async () => {
+  it("fails on errors, on invalid JSON, and without a stream", async () => {
     stream('event: next\ndata: {"errors":[{"message":"no"}]}\n\n');
     expect(await failureOf(collect())).toMatchObject({ status: "errors" });
     stream("event: next\ndata: <html>\n\n          ");
@@ -295,7 +295,7 @@ describe("a subscription", () => {
   });
 });
 
-describe("answers that come item by item", () => {
+describe("responses item by item", () => {
   const collect = async (request: Partial<RestRequest<unknown>>): Promise<unknown[]> => {
     const found: unknown[] = [];
     for await (const item of receive(connect(), {
@@ -320,7 +320,7 @@ describe("answers that come item by item", () => {
     };
   };
 
-  it("lines, sequences and events, wherever the chunks break", async () => {
+  it("lines, sequences and events, however the stream is split into chunks", async () => {
     inPieces(['{"a":', '1}\n\n{"a"', ":2}\r\n", '{"a":3}'], "application/x-ndjson");
     expect(await collect({ answers: { 200: "lines" } })).toEqual([{ a: 1 }, { a: 2 }, { a: 3 }]);
     inPieces(['\u001e{"a":1}\n\u001e', '{"a":2}\n'], "application/json-seq");
@@ -331,7 +331,7 @@ describe("answers that come item by item", () => {
     expect(await collect({ answers: { 200: "eventRecords" } })).toEqual([{ event: "tide", id: "7", data: "high" }]);
   });
 
-  it("ends with the consumer, and fails by its name", async () => {
+  it("end with the consumer, and fail with their own failure", async () => {
     inPieces(
       Array.from({ length: 50 }, () => "data: 1\n\n"),
       "text/event-stream",
@@ -349,7 +349,7 @@ describe("answers that come item by item", () => {
     });
   });
 
-  it("sends items as lines", () => {
+  it("are also sent as lines", () => {
     expect(itemsBody([{ a: 1 }, 2], "lines", "application/jsonl")).toEqual({
       data: '{"a":1}\n2\n',
       type: "application/jsonl",
@@ -357,8 +357,8 @@ describe("answers that come item by item", () => {
   });
 });
 
-describe("what a call says beside its arguments", () => {
-  it("cookies, a server of its own, and the status and headers of the answer", async () => {
+describe("options and details of a call", () => {
+  it("cookies, a server of its own, and the response's status and headers", async () => {
     const seenAnswers: unknown[] = [];
     await send(connect(), request({ headers: { cookie: cookies(["sid=1", "", undefined, "b=2"]) } }), {
       onAnswer: ({ status, headers }) => seenAnswers.push(status, headers.get("content-type")),
@@ -371,7 +371,7 @@ describe("what a call says beside its arguments", () => {
     expect(seen.slice(1).map((each) => each.url)).toEqual(["/v2/berths/N-07", "/files/berths/N-07"]);
   });
 
-  it("fails by its name when a header cannot hold a value", async () => {
+  it("fail with the header's name if it cannot have a value", async () => {
     for (const value of ["名前", "a\r\nx-other: b"])
       expect(await failureOf(send(connect(), request({ headers: { "x-name": value } })))).toMatchObject({
         status: "unreachable",
@@ -380,7 +380,7 @@ describe("what a call says beside its arguments", () => {
     expect(seen).toEqual([]);
   });
 
-  it("converts answers and failures by status", async () => {
+  it("include conversion of responses and failures by status", async () => {
     const conversions = { 200: { decode: () => "converted" }, 409: { decode: () => "refused" } };
     expect(await send(connect(), request({ conversions }))).toBe("converted");
     answer(409, "{}");

@@ -13,7 +13,7 @@ const found = (check: wire.Check, value: unknown): string => {
   return wrong ? `${wrong.path} ${wrong.expected}` : "fits";
 };
 
-describe("checks of answers", () => {
+describe("verified responses", () => {
   it.each([
     ["what fits", { id: "N-07", length: 1.5, tags: ["a"], owner: null, next: { id: "b", length: 0 } }, "fits"],
     ["a field more", { id: "N-07", length: 1, more: 1 }, "fits"],
@@ -28,21 +28,21 @@ describe("checks of answers", () => {
     expect(found(berth, value)).toBe(expected);
   });
 
-  it("whole numbers, also those kept exact, and constants", () => {
+  it("whole numbers, also exact ones, and constants", () => {
     expect(found(wire.isInteger, 1.5)).toBe(" an integer");
     expect(found(wire.isInteger, "\u0000integer:9223372036854775807")).toBe("fits");
     expect(found(wire.isOneOf("a", 1), "b")).toBe(' "a" or 1');
     expect(found(wire.isOneOf("a", 1), 1)).toBe("fits");
   });
 
-  it("tuples, with and without more items", () => {
+  it("tuples, with and without additional items", () => {
     expect(found(wire.isTuple([wire.isText, wire.isNumber], 1), ["a"])).toBe("fits");
     expect(found(wire.isTuple([wire.isText], 1), ["a", 2])).toBe("/1 absent");
     expect(found(wire.isTuple([wire.isText], 1, wire.isNumber), ["a", 2, "x"])).toBe("/2 a number");
     expect(found(wire.isTuple([wire.isText], 1), [])).toBe(" a list of 1 or more items");
   });
 
-  it("unions tell of the member that came furthest, and tags of theirs", () => {
+  it("unions report the mismatch in the closest member, or the tag", () => {
     const either = wire.isEither(wire.isNumber, wire.isRecord({ a: wire.isRecord({ b: wire.isText }) }));
     expect(found(either, { a: { b: 1 } })).toBe("/a/b a string");
     expect(found(either, "x")).toBe(" one of several types");
@@ -59,7 +59,7 @@ describe("checks of answers", () => {
     expect(found(wire.isRecord({}, {}, wire.isNumber), { constructor: "x" })).toBe("/constructor a number");
   });
 
-  it("a mismatch is thrown with its path, before anything is converted", () => {
+  it("throw a mismatch with its path before anything is converted", () => {
     const { decode } = wire.verified(berth, { decode: () => "converted" });
     expect(decode({ id: "a", length: 1 })).toBe("converted");
     let thrown: unknown;

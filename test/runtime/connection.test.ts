@@ -48,27 +48,27 @@ beforeEach(() => {
 const connect = (options: ConnectionOptions = {}, auth: Connection["auth"] = {}): Connection =>
   connection("api", address, options, auth, { token: bearer, key: keyInQuery("key") });
 
-describe("trying again", () => {
+describe("retries", () => {
   const quick = retrying({ times: 2, pauseMs: 1 });
 
-  it("sends safe requests again after statuses that pass, and answers what came then", async () => {
+  it("send safe requests again after temporary statuses, and return the next response", async () => {
     replies = [answers(503, ""), answers(429, "", { "retry-after": "0" }), answers(200, "1")];
     expect(await send(connect({ around: [quick] }), request())).toBe(1);
     expect(asked).toBe(3);
   });
 
-  it("gives up after so many times with what was answered last", async () => {
+  it("end after the configured count with the last response", async () => {
     replies = [answers(502, "")];
     const failed = await failureOf(send(connect({ around: [quick] }), request()));
     expect([failed["status"], failed["httpStatus"], asked]).toEqual(["unexpected", 502, 3]);
   });
 
-  it("sends again what could not be delivered", async () => {
+  it("send requests again that could not be delivered", async () => {
     replies = [(_response, _request, socket) => socket.destroy(), answers(200, "2")];
     expect(await send(connect({ around: [quick] }), request())).toBe(2);
   });
 
-  it("never sends again what changes something, nor an answer that will not pass", async () => {
+  it("never repeat unsafe requests or those with a permanent failure", async () => {
     replies = [answers(503, "")];
     await failureOf(send(connect({ around: [quick] }), request({ method: "POST", body: jsonBody({}) })));
     replies = [answers(500, "")];
@@ -76,7 +76,7 @@ describe("trying again", () => {
     expect(asked).toBe(2);
   });
 
-  it("waits until the instant that the server asks for, but not longer than it may", async () => {
+  it("wait until the time that the server asks for, up to the limit", async () => {
     const soon = new Date(Date.now() + 1_500).toUTCString();
     replies = [answers(503, "", { "retry-after": soon }), answers(200, "3")];
     const startedAt = Date.now();
@@ -87,7 +87,7 @@ describe("trying again", () => {
     expect(asked).toBe(3);
   });
 
-  it("ends at once with the app's signal or the time limit, also while it waits", async () => {
+  it("end at once with the app's signal or the timeout, also while waiting", async () => {
     replies = [answers(503, "", { "retry-after": "10" })];
     const around = [retrying()];
     const controller = new AbortController();
@@ -101,14 +101,14 @@ describe("trying again", () => {
   });
 });
 
-describe("credentials that are renewed", () => {
+describe("renewed credentials", () => {
   const guarded =
     (good: string): Reply =>
     (response, { headers }) => {
       answers(headers.authorization === `Bearer ${good}` ? 200 : 401, "{}")(response, {} as never, {} as never);
     };
 
-  it("are got once, and once more after a 401, however many calls wait", async () => {
+  it("are requested once, and once more after a 401, however many calls wait", async () => {
     replies = [guarded("second")];
     const tokens = ["first", "second"];
     const get = vi.fn(
@@ -121,7 +121,7 @@ describe("credentials that are renewed", () => {
     expect(asked).toBe(40);
   });
 
-  it("fail with the 401 when the new one is rejected too, or is the old one", async () => {
+  it("fail with the 401 if the new one is rejected too, or equals the old one", async () => {
     replies = [guarded("never")];
     let number = 0;
     const changing = renewable(() => `token ${String(++number)}`);
@@ -133,7 +133,7 @@ describe("credentials that are renewed", () => {
     expect(asked).toBe(3);
   });
 
-  it("are asked for again after they could not be got, and several schemes are renewed together", async () => {
+  it("are requested again after a failed renewal, and several schemes are renewed together", async () => {
     let isDown = true;
     const token = renewable(() => (isDown ? Promise.reject(new Error("down")) : Promise.resolve("good")));
     await expect(send(connect({}, { token }), request({ auth: [["token"]] }))).rejects.toThrow("down");
@@ -155,8 +155,8 @@ describe("credentials that are renewed", () => {
   });
 });
 
-describe("layers and callbacks", () => {
-  it("stand around the exchange in their order, may change the request, and see the answer", async () => {
+describe("layers and hooks", () => {
+  it("wrap the request in their order, may change it, and see the response", async () => {
     const seen: string[] = [];
     const around = [
       eachRequest(({ headers, call }) => {
@@ -171,7 +171,7 @@ describe("layers and callbacks", () => {
     expect(seen).toEqual(["asks api.getBerth", '200 7 {"id":"N-07"}']);
   });
 
-  it("tell of every failure before it is thrown, of streams too", async () => {
+  it("see every failure before it is thrown, also of streams", async () => {
     const told: unknown[] = [];
     const onFailure = ({ call, message }: { call: string; message: string }): unknown => told.push(call, message);
     replies = [answers(409, '{"title":"Taken","detail":"N-07 is taken"}')];
@@ -185,7 +185,7 @@ describe("layers and callbacks", () => {
     ]);
   });
 
-  it("read and write JSON in the app's own way", async () => {
+  it("include the app's own JSON reader and writer", async () => {
     let sent = "";
     replies = [answers(200, "one")];
     const json = { parse: (text: string) => ({ text }), stringify: (value: unknown) => `<${String(value)}>` };
@@ -201,7 +201,7 @@ describe("problem details (RFC 9457)", () => {
   const problem = { "content-type": "application/problem+json; charset=utf-8" };
   const body = '{"type":"https://ostrel.example/full","title":"Full","status":409,"detail":7,"berth":"N-07"}';
 
-  it("are read from declared and undeclared failures alike", async () => {
+  it("are read from declared and undeclared failures", async () => {
     replies = [answers(409, body, problem)];
     for (const failures of [{ 409: "json" as const }, {}]) {
       const failed = await failureOf(send(connect(), request({ failures })));
@@ -214,7 +214,7 @@ describe("problem details (RFC 9457)", () => {
     }
   });
 
-  it("are not made up where a failure holds none", async () => {
+  it("are absent if a failure contains none", async () => {
     replies = [answers(409, body)];
     expect(problemOf(await failureOf(send(connect(), request())))).toBeUndefined();
     replies = [answers(409, "[1", problem)];
@@ -225,7 +225,7 @@ describe("problem details (RFC 9457)", () => {
   });
 });
 
-describe("faults of servers and networks", () => {
+describe("errors of servers and networks", () => {
   const unhandled: unknown[] = [];
   const note = (reason: unknown): unknown => unhandled.push(reason);
   beforeAll(() => void process.on("unhandledRejection", note));
@@ -311,7 +311,7 @@ describe("faults of servers and networks", () => {
       "the value of the header `x-key` is not valid",
     ],
     ["a header of the call", {}, { headers: { "x-key": "a\nsecret" } }, "the value of the header `x-key` is not valid"],
-  ])("%s with line ends is a failure that does not show it", async (_what, settings, options, message) => {
+  ])("%s with a line ending is a failure that does not show it", async (_what, settings, options, message) => {
     const { auth = {}, ...more } = settings as { auth?: Record<string, string>; headers?: Record<string, string> };
     const scheme = (credential: string, { headers }: Credentials): void => {
       headers.set("authorization", `Bearer ${credential}`);
@@ -323,7 +323,7 @@ describe("faults of servers and networks", () => {
     expect(inspect(failed, { depth: 9 })).not.toContain("secret");
   });
 
-  it("a big integer that JSON has no form for is a failure", async () => {
+  it("a big integer that JSON cannot express is a failure", async () => {
     const failed = await failureOf(send(connect(), request({ method: "POST", body: { json: { big: 1n } } })));
     expect(failed).toMatchObject({ status: "unreachable", message: expect.stringContaining("as JSON") as string });
   });
@@ -333,12 +333,12 @@ describe("faults of servers and networks", () => {
     expect(await send(connect(), request())).toBe("there");
   });
 
-  it("20 MB in one answer", async () => {
+  it("a response has 20 MB", async () => {
     replies = [answers(200, JSON.stringify("x".repeat(20_000_000)))];
     expect(await send(connect(), request())).toHaveLength(20_000_000);
   });
 
-  it("a stream that is slow, cut, or holds half an item", async () => {
+  it("a stream is slow, cut off, or ends within an item", async () => {
     const all = async (idleMs = 5_000): Promise<unknown[]> => {
       const items: unknown[] = [];
       for await (const item of receive(connect(), request({ answers: { 200: "lines" } }), { idleMs })) items.push(item);
@@ -356,7 +356,7 @@ describe("faults of servers and networks", () => {
     expect(await failureOf(all())).toMatchObject({ status: "malformed", body: '{"a":' });
   });
 
-  it("the app's own functions that fail leave nothing running", async () => {
+  it("functions of the app fail, and nothing keeps running", async () => {
     const failing = { around: [eachAnswer(() => Promise.reject(new Error("mine")))], timeoutMs: 50 };
     const failed = await failureOf(send(connect(failing), request()));
     expect(failed).toMatchObject({ status: "unreachable", cause: { message: "mine" } });

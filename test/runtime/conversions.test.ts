@@ -16,8 +16,8 @@ const money = custom(
   (own: { cents: number }) => (own.cents / 100).toFixed(2),
 );
 
-describe("what is on the wire and what the app has", () => {
-  it("dates, in records, lists, maps and tuples, there and back", () => {
+describe("conversions between JSON and the app's types", () => {
+  it("of dates, in objects, lists, maps and tuples, in both directions", () => {
     const berth = fields({ freeFrom: () => dates, log: () => items(() => dates), next: () => berth });
     const sent = { id: noon, freeFrom: noon, log: [noon], next: { freeFrom: null } };
     const own = berth.decode(sent);
@@ -31,14 +31,14 @@ describe("what is on the wire and what the app has", () => {
     ]);
   });
 
-  it("passes what is not what it should be", () => {
+  it("leave values of an unexpected type unchanged", () => {
     expect(dates.decode("soon")).toBe("soon");
     expect(fields({ a: () => dates }).decode("text")).toBe("text");
     expect(items(() => dates).decode({ a: 1 })).toEqual({ a: 1 });
     expect(money.decode(null)).toBeNull();
   });
 
-  it("formats of the app's own, and alternatives by tag or by look", () => {
+  it("of formats with the app's own types, and unions with and without tags", () => {
     expect(money.encode(money.decode("12.50"))).toBe("12.50");
     const either1 = either(
       { kind: "text", values: ["free"] },
@@ -53,7 +53,7 @@ describe("what is on the wire and what the app has", () => {
     expect(byKind.decode({ kind: "toString", since: noon })).toEqual({ kind: "toString", since: noon });
   });
 
-  it("64-bit integers keep every digit, there and back", () => {
+  it("of 64-bit integers keep every digit, in both directions", () => {
     const text =
       '{"id":9007199254740993,"plain":9007199254740993,"said":"9007199254740993","small":7,"float":12345678901234567.5}';
     const parsed = parseExact(text);
@@ -74,10 +74,10 @@ describe("what is on the wire and what the app has", () => {
   });
 });
 
-describe("headers of an answer", () => {
+describe("response headers", () => {
   const headers = new Headers({ "x-left": "7", "x-list": "a, b", "x-odd": "many", "x-flag": "true", "x-kind": "gold" });
 
-  it("are read by their type; what does not fit is absent", () => {
+  it("are read with their types; invalid values are absent", () => {
     expect(readHeader(headers, "X-Left", asNumber)).toBe(7);
     expect(readHeader(headers, "X-Odd", asNumber)).toBeUndefined();
     expect(readHeader(headers, "X-Flag", asBoolean)).toBe(true);

@@ -23,7 +23,7 @@ const keyOf = (args: unknown, on = quay()) => describedKey(on, { call: "find", a
 const textOf = (args: unknown) => JSON.stringify(keyOf(args)[3]);
 
 describe("the key of a described call", () => {
-  it("is the same whatever the order of arguments, and whether what is absent is said", () => {
+  it("does not depend on the order of arguments, or on undefined ones", () => {
     expect(keyOf({ b: 1, a: { d: [2, null], c: "x" }, e: undefined })).toEqual(
       keyOf({ a: { c: "x", d: [2, null] }, b: 1 }),
     );
@@ -58,12 +58,12 @@ describe("the key of a described call", () => {
     });
   });
 
-  it("takes fields for what they are that are called as what every object has", () => {
+  it("supports fields with the names of inherited members", () => {
     const args = { toString: "a", toJSON: "b", constructor: "c", valueOf: 1, hasOwnProperty: true };
     expect(keyOf({ filter: args })[3]).toEqual({ filter: args });
   });
 
-  it("tells bytes and files apart without showing them", () => {
+  it("distinguishes bytes and files without their content", () => {
     const bytes = (text: string) => new TextEncoder().encode(text);
     expect(textOf({ chart: bytes("north") })).toBe(textOf({ chart: bytes("north") }));
     expect(textOf({ chart: bytes("north") })).toBe(textOf({ chart: bytes("north").buffer }));
@@ -73,7 +73,7 @@ describe("the key of a described call", () => {
     expect(textOf({ file })).not.toBe(textOf({ file: new Blob(["north"]) }));
   });
 
-  it("shows no credential, and tells them apart", () => {
+  it("distinguishes credentials without showing them", () => {
     for (const name of ["apiKey", "X-Api-Key", "accessToken", "password", "sessionCookie", "code_verifier"]) {
       expect(textOf({ inner: { [name]: "made-up-secret" } })).not.toContain("made-up");
       expect(textOf({ [name]: "made-up-secret" })).not.toBe(textOf({ [name]: "made-up-other" }));
@@ -82,7 +82,7 @@ describe("the key of a described call", () => {
     expect(textOf({ tonnage: 3, keyword: "berth" })).toBe('{"keyword":"berth","tonnage":3}');
   });
 
-  it("keeps connections apart by their label and their standing parameters", () => {
+  it("distinguishes connections by their label and their shared parameters", () => {
     const north = quay({ label: "north" });
     expect(keyOf({}, north)).not.toEqual(keyOf({}, quay({ label: "south" })));
     const tenant = (name: string) => ({ ...quay(), standing: { tenant: name } });
@@ -91,7 +91,7 @@ describe("the key of a described call", () => {
     expect(keyOf({}, quay({ baseUrl: "http://inner.test" }))).toEqual(keyOf({}));
   });
 
-  it("begins as the keys of its contract, its connection and its call do", () => {
+  it("starts with the keys of its contract, its connection and its call", () => {
     const north = quay({ label: "north" });
     const key = keyOf({ a: 1 }, north);
     for (const common of [commonKey("quay"), commonKey("quay", north), commonKey("quay", north, "find")])
@@ -100,7 +100,7 @@ describe("the key of a described call", () => {
 });
 
 describe("a described call", () => {
-  it("hands on the signal, and gives null for an answer that is empty", async () => {
+  it("passes the signal on, and returns null for an empty response", async () => {
     const { signal } = new AbortController();
     const told: unknown[] = [];
     const ask = (options: unknown) => {
@@ -116,7 +116,7 @@ describe("a described call", () => {
     expect(told.slice(1)).toEqual([{ a: 1 }, undefined]);
   });
 
-  it("follows what answers item by item, and throws the failure of an outcome", async () => {
+  it("reads responses item by item, and throws the failure of an outcome", async () => {
     const failure = new Error("made up");
     // eslint-disable-next-line @typescript-eslint/require-await -- a stream of what is there already
     async function* outcomes() {
@@ -165,7 +165,7 @@ describe("described pages", () => {
   const kept = { call: "list", args: {} };
   const boats = ["Petrel", "Tern", "Gull"];
 
-  it("are gone through by cursor, and end where one is named again", async () => {
+  it("follow a cursor, and end if one repeats", async () => {
     const next: Record<string, string> = { "": "b", b: "c", c: "b" };
     const described = describedPages<{ next?: string }, string | undefined, Error>(quay(), {
       ...kept,
@@ -193,7 +193,7 @@ describe("described pages", () => {
     expect((await walked(counted(2, false))).pages.flat()).toEqual(boats);
   });
 
-  it("link to each other, and carry the link along", async () => {
+  it("follow links, which they pass on", async () => {
     const asked: string[] = [];
     const links: Record<string, string> = {
       "": '<https://quay.test/boats?from=2>; rel="next"',

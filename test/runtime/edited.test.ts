@@ -13,8 +13,8 @@ interface Berth {
 const berth: Berth = { id: "N-07", length: 11, occupant: null, status: "free" };
 const page = { items: [berth, { ...berth, id: "S-01", occupant: { name: "Grey Heron", crew: 2 } }], total: 2 };
 
-describe("an edited answer", () => {
-  it("has other fields, of a list in the items that are meant, and leaves the answer as it is", () => {
+describe("an edited response", () => {
+  it("has other fields, in the selected items of a list, and does not change the original", () => {
     const before = structuredClone(page);
     const made = edited(page, () => ({
       items: ({ id }) => (id === "S-01" ? { status: "reserved", note: "swept" } : undefined),
@@ -24,7 +24,7 @@ describe("an edited answer", () => {
     expect([page, made.items[0] === page.items[0]]).toEqual([before, true]);
   });
 
-  it("is given whole values too, and nothing is edited where nothing is", () => {
+  it("accepts whole values too, and stays the same if nothing is edited", () => {
     const made = edited(page, ({ items }) => ({
       items: items.filter(({ id }) => id !== "N-07"),
     }));
@@ -35,7 +35,7 @@ describe("an edited answer", () => {
     expect(edited(null as Berth | null, () => ({ length: 3 }))).toBeNull();
   });
 
-  it("keeps what is undefined, values of classes, and fields of any name", () => {
+  it("keeps undefined, instances of classes, and fields of any name", () => {
     const at = new Date(0);
     const odd = JSON.parse('{ "__proto__": 1, "constructor": 2 }') as { constructor: number; ["__proto__"]: number };
     const record = { at, days: [[1, 2], [3]], odd };
@@ -48,7 +48,7 @@ describe("an edited answer", () => {
     expect(JSON.stringify(made.odd)).toBe('{"__proto__":1,"constructor":3}');
   });
 
-  it("reaches what fragments seal, in lists too, and what is read of it later is edited", () => {
+  it("reaches sealed fragments, in lists too, and is read through them", () => {
     type Tile = Sealed<{
       readonly VoyageTile: { eta: string | null; vessel: Sealed<{ readonly Boat: { name: string } }> };
     }>;
@@ -63,7 +63,7 @@ describe("an edited answer", () => {
     expect([tile?.eta, tile && unseal("Boat", tile.vessel).name]).toEqual(["09:30", "Small Thunder"]);
   });
 
-  it("is typed where types hold themselves, any field, or anything", () => {
+  it("is typed if types contain themselves, any field, or anything", () => {
     interface Quay {
       name: string;
       parts: Quay[];
@@ -89,7 +89,7 @@ describe("an edited answer", () => {
     ]);
   });
 
-  it("takes nothing that the answer does not have", () => {
+  it("accepts nothing that the response does not have", () => {
     // @ts-expect-error -- a field that is not there
     edited(page, () => ({ price: 1 }));
     // @ts-expect-error -- a value of another kind

@@ -83,7 +83,7 @@ async function received(
 }
 
 describe("a stream of JSON events", () => {
-  it("ends at the text that ends it, which is a setting", async () => {
+  it("ends at a configured event", async () => {
     const done = (): Response => streamed(["data: 1\n\ndata: [DONE]\n\ndata: 2\n\n"]);
     expect((await received([done()])).items).toEqual([1]);
     expect(
@@ -95,7 +95,7 @@ describe("a stream of JSON events", () => {
     expect((await received([done()], { as: "eventTexts" })).items).toEqual(["1", "[DONE]", "2"]);
   });
 
-  it("tells names and ids beside the data", async () => {
+  it("has names and ids next to the data", async () => {
     const seen: object[] = [];
     const options = { onEvent: (event: object) => seen.push(event) };
     const { items } = await received([streamed(["event: tide\nid: 7\ndata: {}\n\ndata: 2\n\n"])], { options });
@@ -105,7 +105,7 @@ describe("a stream of JSON events", () => {
     ]);
   });
 
-  it("is asked for again from the last id on, until the server has no more", async () => {
+  it("reconnects from the last id until the server has no more", async () => {
     const first = streamed(["retry: 1\nid: 7\ndata: 1\n\n"]);
     const answers = [
       first,
@@ -123,16 +123,16 @@ describe("a stream of JSON events", () => {
     ["with POST", { reconnects: true }, "POST", "id: 7\ndata: 1\n\n"],
     ["without an id", { reconnects: true }, "GET", "data: 1\n\n"],
     ["after the text that ends it", { reconnects: true }, "GET", "id: 7\ndata: 1\n\ndata: [DONE]\n\n"],
-  ])("is never asked for again %s", async (_how, options, method, text) => {
+  ])("never reconnects %s", async (_how, options, method, text) => {
     const { items, asked } = await received([streamed([`retry: 1\n${text}`])], { options, method });
     expect([items, asked.length]).toEqual([[1], 1]);
   });
 });
 
-describe("limits of time", () => {
+describe("timeouts", () => {
   const slow = (signal?: AbortSignal | null): Response => streamed(["data: 1\n\n", "wait", "data: 2\n\n"], 60, signal);
 
-  it("end only when a stream has begun, and hold between its pieces where asked", async () => {
+  it("apply until a stream starts, and between its chunks if configured", async () => {
     expect((await received([slow], { options: { timeoutMs: 20 } })).items).toEqual([1, 2]);
     expect(await failureOf(received([slow], { options: { idleMs: 20 } }))).toMatchObject({
       status: "timed-out",
@@ -141,7 +141,7 @@ describe("limits of time", () => {
     expect((await received([slow], { options: { idleMs: 5_000 } })).items).toEqual([1, 2]);
   });
 
-  it.each([false, 0, Infinity] as const)("are none when they are %s", async (timeoutMs) => {
+  it.each([false, 0, Infinity] as const)("do not exist if they are %s", async (timeoutMs) => {
     expect((await received([slow], { settings: { timeoutMs: 1 }, options: { timeoutMs } })).items).toEqual([1, 2]);
   });
 });

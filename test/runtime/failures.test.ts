@@ -38,7 +38,7 @@ const connect = (options: ConnectionOptions = {}): Connection => connection("api
 const page =
   "<!doctype html><head><title>Gone</title><style>a{}</style></head><body><h1>Not here</h1>\n<script>x</script></body>";
 
-describe("a failure says", () => {
+describe("a failure describes", () => {
   const declared = request({ failures: { 404: "json", 409: "json" } });
 
   it.each<[string, number, string, string, object]>([
@@ -109,7 +109,7 @@ describe("a failure says", () => {
     expect(await failureOf(send(connect(), declared))).toMatchObject(expected);
   });
 
-  it("in GraphQL too, what came instead of a result", async () => {
+  it("an unexpected response, in GraphQL too", async () => {
     answering(502, "text/html", page);
     const operation = { kind: "query", name: "Boats", text: "query Boats { n }" } as const;
     const made: GraphqlConnection = connect();
@@ -119,7 +119,7 @@ describe("a failure says", () => {
     });
   });
 
-  it("that an answer broke off, not that nobody answered", async () => {
+  it("a response that was cut off, and not an unreachable server", async () => {
     reply = (response) => {
       response.writeHead(200, { "content-type": "application/json", "content-length": 100 }).write("{");
       setTimeout(() => response.destroy(), 20);
@@ -130,7 +130,7 @@ describe("a failure says", () => {
     });
   });
 
-  it("why the app cancelled the call, as the app said it", async () => {
+  it("why the app cancelled the call, in the app's words", async () => {
     reply = () => undefined;
     const controller = new AbortController();
     const reason = new Error("the page was left");
@@ -142,7 +142,7 @@ describe("a failure says", () => {
     expect((await failureOf(send(connect(), request(), { signal: AbortSignal.abort(reason) })))["cause"]).toBe(reason);
   });
 
-  it("the first words of a page of any size at once", async () => {
+  it("the start of a large page, in a short time", async () => {
     answering(200, "text/html", "<".repeat(3_000_000));
     const startedAt = performance.now();
     await failureOf(send(connect(), request()));
@@ -157,13 +157,13 @@ describe("a request", () => {
     ["a part of one", new TextEncoder().encode("xbytesx").subarray(1, 6)],
     ["a buffer", new TextEncoder().encode("bytes").buffer],
     ["a stream", new Blob(["bytes"]).stream()],
-  ])("takes bytes as %s", async (_name, data) => {
+  ])("sends bytes as %s", async (_name, data) => {
     answering(200, "application/json", "1");
     await send(connect(), request({ method: "POST", body: bytesBody(data, "image/png") }));
     expect(seen).toMatchObject([{ body: "bytes", headers: { "content-type": "image/png" } }]);
   });
 
-  it("that changes the same however often it is sent is sent again only where the app says so, and a stream never", async () => {
+  it("that is idempotent is repeated only if the app says so, and a stream never", async () => {
     answering(503, "text/plain", "");
     const count = async (method: string, idempotent: boolean, body = jsonBody({})): Promise<number> => {
       seen = [];
@@ -180,7 +180,7 @@ describe("a request", () => {
     expect(await count("PUT", true, bytesBody(new Blob(["a"]).stream(), "text/plain"))).toBe(1);
   });
 
-  it("is given what the connection has for fetch", async () => {
+  it("has the connection's options for fetch", async () => {
     const inits: unknown[] = [];
     const fetch = ((_url: unknown, init: unknown) => {
       inits.push(init);
@@ -238,8 +238,8 @@ class TransferByFetch {
   }
 }
 
-describe("the progress of an upload", () => {
-  it("is told with the call that it is about; what has no body goes by fetch", async () => {
+describe("upload progress", () => {
+  it("is reported with its call; a request without a body uses fetch", async () => {
     vi.stubGlobal("XMLHttpRequest", TransferByFetch);
     try {
       TransferByFetch.made = [];

@@ -78,7 +78,7 @@ const failureOf = async (call: Promise<unknown>): Promise<Record<string, unknown
   );
 
 describe("GraphQL over HTTP", () => {
-  it("queries by POST, and by GET when asked; mutations always by POST", async () => {
+  it("sends queries by POST, or by GET if configured, and mutations always by POST", async () => {
     const { address, seen } = await answering((response) => {
       json(response, { data: { boats: [] } });
     });
@@ -103,7 +103,7 @@ describe("GraphQL over HTTP", () => {
     expect(seen[2]?.request.method).toBe("POST");
   });
 
-  it("ids in the place of texts, where an operation has one", async () => {
+  it("sends ids instead of queries if an operation has one", async () => {
     const { address, seen } = await answering((response) => {
       json(response, { data: {} });
     });
@@ -171,7 +171,7 @@ describe("GraphQL over HTTP", () => {
     expect(told).toEqual([failure]);
   });
 
-  it("a credential that is rejected is renewed once for all that wait, and hooks and address are as everywhere", async () => {
+  it("a rejected credential is renewed once for all calls, and hooks and the address work as in REST", async () => {
     const { address, seen } = await answering((response, { request }) => {
       if (request.headers.authorization === "Bearer t1") json(response, { data: { boats: [] } });
       else json(response, { errors: [{ message: "who?" }] }, 401);
@@ -191,7 +191,7 @@ describe("GraphQL over HTTP", () => {
     });
   });
 
-  it("files among the variables go as a form: the request, a map, then each file once", async () => {
+  it("sends files in variables as multipart: the request, a map, then each file once", async () => {
     const { address, seen } = await answering((response) => {
       json(response, { data: { boats: [] } });
     });
@@ -223,7 +223,7 @@ describe("GraphQL over HTTP", () => {
     expect(seen[1]?.request.headers["content-type"]).toBe("application/json");
   });
 
-  it("values are converted both ways, partial data too", async () => {
+  it("converts values in both directions, partial data too", async () => {
     const at = new Date("2026-05-01T08:30:00Z");
     const { address, seen } = await answering((response, _, count) => {
       json(response, { data: { at: at.toISOString() }, ...(count === 2 ? { errors: [{ message: "half" }] } : {}) });
@@ -261,7 +261,7 @@ async function itemsOf(
 const event = (value: unknown): string => `event: next\ndata: ${JSON.stringify(value)}\n\n`;
 
 describe("subscriptions over server-sent events", () => {
-  it("answers one by one, and is begun again when it breaks off", async () => {
+  it("return events one by one, and reconnect if the connection breaks", async () => {
     const { address, seen } = await answering((response, _, count) => {
       response.writeHead(200, { "content-type": "text/event-stream" });
       response.write(`:\n\n${event({ data: { heard: count } })}`);
@@ -273,7 +273,7 @@ describe("subscriptions over server-sent events", () => {
     expect(seen[0]?.request.headers.accept).toBe("text/event-stream");
   });
 
-  it("gives up after as many tries as were allowed, and at once when it never began", async () => {
+  it("fail after the configured number of retries, and at once if they never started", async () => {
     const { address, seen } = await answering((response, _, count) => {
       if (count > 1) response.destroy();
       else {
@@ -348,7 +348,7 @@ const overSocket = (url: string, more: Parameters<typeof overWebSocket>[0] = {})
 });
 
 describe("subscriptions over WebSocket (graphql-transport-ws)", () => {
-  it("opens with what the app sends, subscribes, answers pings, and ends when it is complete", async () => {
+  it("open with the app's payload, subscribe, reply to pings, and end when complete", async () => {
     const { address, said } = await sockets((peer, { type }) => {
       if (type === "connection_init") {
         tell(peer, { type: "ping" });
@@ -367,7 +367,7 @@ describe("subscriptions over WebSocket (graphql-transport-ws)", () => {
     ]);
   });
 
-  it("says when the app has had enough, and takes its address from the connection", async () => {
+  it("send complete if the app stops, and use the connection's address", async () => {
     const { address, said } = await sockets((peer, { type }) => {
       if (type === "connection_init") tell(peer, { type: "connection_ack" });
       if (type === "subscribe") tell(peer, { id: "1", type: "next", payload: { data: { heard: 7 } } });
@@ -377,7 +377,7 @@ describe("subscriptions over WebSocket (graphql-transport-ws)", () => {
     await expect.poll(() => said.at(-1)).toEqual({ id: "1", type: "complete" });
   });
 
-  it("is begun again when the socket breaks, and not when the server says that it must not", async () => {
+  it("reconnect if the WebSocket breaks, unless the server's code forbids it", async () => {
     const breaking = await sockets((peer, { type }, count) => {
       if (type === "connection_init") tell(peer, { type: "connection_ack" });
       if (type !== "subscribe") return;
@@ -430,7 +430,7 @@ describe("subscriptions over WebSocket (graphql-transport-ws)", () => {
     });
   });
 
-  it("a server that never accepts, an app that gives up, and a platform without WebSocket", async () => {
+  it("fail if a server never accepts, the app cancels, or the platform has no WebSocket", async () => {
     const silent = await sockets(() => undefined);
     const { failure } = await itemsOf("http://x.test", overSocket(silent.address, { acceptMs: 30 }));
     expect(failure).toMatchObject({

@@ -59,8 +59,8 @@ const told = ({
 const moment = (): Promise<void> => new Promise((resolve) => setTimeout(resolve, 2));
 const failing = new Error("the server is away");
 
-describe("an answer that is shown", () => {
-  it("is asked for with the first listener, once for all of them", async () => {
+describe("a shown response", () => {
+  it("is requested with the first listener, once for all of them", async () => {
     const answers = new Answers<string>();
     const live = answerOf(answers.read());
     expect([told(live.now()), answers.asked.length]).toEqual(["loading …", 0]);
@@ -72,7 +72,7 @@ describe("an answer that is shown", () => {
     expect(live.now()).toBe(live.now());
   });
 
-  it("is given up a moment after the last listener has gone, and asked for anew by the next one", async () => {
+  it("is cancelled a moment after the last listener, and requested again by the next one", async () => {
     const answers = new Answers<string>();
     const live = answerOf(answers.read());
     followed(live, told).end();
@@ -90,7 +90,7 @@ describe("an answer that is shown", () => {
     expect(answers.signals()).toEqual([true, false]);
   });
 
-  it("stays while another one is asked for, and an earlier one that comes late is dropped", async () => {
+  it("stays while another is requested, and an earlier late one is dropped", async () => {
     const answers = new Answers<string>();
     const live = answerOf(answers.read());
     const { lines } = followed(live, told);
@@ -106,7 +106,7 @@ describe("an answer that is shown", () => {
     expect(answers.signals()).toEqual([false, true, false]);
   });
 
-  it("has its failure beside it, or alone where there is none", async () => {
+  it("has its failure next to it, or alone if there is none", async () => {
     const answers = new Answers<string>();
     const live = answerOf(answers.read());
     const { lines } = followed(live, told);
@@ -128,7 +128,7 @@ describe("an answer that is shown", () => {
     ]);
   });
 
-  it("is not asked for where there is no call yet, or where the app has one", async () => {
+  it("is not requested if there is no call yet, or the app has one", async () => {
     const none = answerOf<string, Error>(undefined);
     const answers = new Answers<string>();
     const given = answerOf(answers.read(), "rendered");
@@ -143,7 +143,7 @@ describe("an answer that is shown", () => {
     expect(told(given.now())).toBe('ready "asked"');
   });
 
-  it("is another one for other arguments, for which the app had none", () => {
+  it("is another one for other arguments, if the app had none", () => {
     const answers = new Answers<string>();
     const make = answerOf<string, Error>;
     const rendered = heldFor(undefined, answers.read(), make, "rendered");
@@ -163,7 +163,7 @@ describe("an answer that is shown", () => {
     expect(told(heldFor(waiting, answers.read(), make, "rendered").live.now())).toBe('ready "rendered"');
   });
 
-  it("is held as long as the call has the same key, and asked for with what describes it now", async () => {
+  it("is kept as long as the call has the same key, and requested with the latest call", async () => {
     const [answers, others] = [new Answers<string>(), new Answers<string>()];
     const make = (described: DescribedRead<string, Error>) => answerOf(described);
     const held = heldFor(undefined, answers.read(), make);
@@ -179,7 +179,7 @@ describe("an answer that is shown", () => {
 });
 
 describe("predictions", () => {
-  it("are shown at once, in their order, and only what has failed is taken back", async () => {
+  it("are shown at once, in their order, and removed only if their change fails", async () => {
     const answers = new Answers<readonly string[]>();
     const live = answerOf(answers.read());
     followed(live, told);
@@ -194,7 +194,7 @@ describe("predictions", () => {
     expect(live.now().answer).toEqual(["N-07", "second"]);
   });
 
-  it("go when an answer is there that was asked for after the server had made the change", async () => {
+  it("are removed when a response arrives that was requested after the change", async () => {
     const answers = new Answers<string>();
     const live = answerOf(answers.read());
     followed(live, told);
@@ -213,7 +213,7 @@ describe("predictions", () => {
   });
 });
 
-describe("pages that are shown", () => {
+describe("shown pages", () => {
   /** Pages of two numbers each, up to a last one, with immediate responses. */
   function numbers(last: { is: number }, fails: { at?: number } = {}) {
     const asked: (string | undefined)[] = [];
@@ -247,7 +247,7 @@ describe("pages that are shown", () => {
     while (live.now().asking) await moment();
   };
 
-  it("come one by one, and all that are shown are asked for again", async () => {
+  it("arrive one by one, and all shown ones are requested again", async () => {
     const last = { is: 5 };
     const { live, asked } = numbers(last);
     followed(live, shown);
@@ -271,7 +271,7 @@ describe("pages that are shown", () => {
     expect(shown(live.now())).toBe("ready [[0,1]]");
   });
 
-  it("stay when the next one fails, which can be asked for again", async () => {
+  it("stay if the next one fails, which can be requested again", async () => {
     const { live, fails } = numbers({ is: 5 }, { at: 2 });
     followed(live, shown);
     await settled(live);
@@ -285,7 +285,7 @@ describe("pages that are shown", () => {
   });
 });
 
-describe("a stream that is shown", () => {
+describe("a shown stream", () => {
   const described = (items: AsyncIterable<number>): DescribedStream<number, Error> => ({
     queryKey: ["berths", "", "notices", {}],
     follow: () => items,
@@ -298,7 +298,7 @@ describe("a stream that is shown", () => {
     }
   }
 
-  it("is its newest item, or what is gathered of all, until it ends", async () => {
+  it("is its newest item, or the collected items, until it ends", async () => {
     const newest = followed(streamOf(described(of(1, 2))), told);
     const gathered = followed(
       streamOf<number, Error, readonly number[]>(described(of(1, 2, 3)), {
@@ -311,7 +311,7 @@ describe("a stream that is shown", () => {
     expect(gathered.lines.at(-1)).toBe("ready [2,3]");
   });
 
-  it("keeps what came before it failed", async () => {
+  it("keeps its items if it fails", async () => {
     const { lines } = followed(streamOf(described(of(1, failing))), told);
     await new Promise((resolve) => setTimeout(resolve, 20));
     expect(lines.at(-1)).toBe("ready 1 the server is away");
@@ -324,7 +324,7 @@ describe("a change", () => {
     return changeOf(() => ({ described, options: { predict } }));
   }
 
-  it("says what became of it, and of several shows the last one", async () => {
+  it("reports its result, and with several shows the last one", async () => {
     const answers = new Answers<string>();
     const live = change(answers);
     const { lines } = followed(live, told);
@@ -338,7 +338,7 @@ describe("a change", () => {
     ]);
   });
 
-  it("keeps its predictions, or takes them back when it fails", async () => {
+  it("keeps its predictions, or removes them if it fails", async () => {
     const [berths, answers] = [new Answers<string>(), new Answers<string>()];
     const list = answerOf(berths.read());
     followed(list, told);

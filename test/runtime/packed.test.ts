@@ -3,7 +3,7 @@ import { packed, unpacked } from "../../runtimes/typescript/wire/packed.js";
 
 const carried = (value: unknown): unknown => unpacked(JSON.parse(JSON.stringify(packed(value))));
 
-it("carries over JSON what an answer can hold", () => {
+it("keeps everything in a response through JSON", () => {
   const answer = {
     at: new Date("2026-05-01T08:30:00.250Z"),
     never: new Date(Number.NaN),
@@ -18,7 +18,7 @@ it("carries over JSON what an answer can hold", () => {
   expect(Object.is((carried(answer) as typeof answer).odd[2], -0)).toBe(true);
 });
 
-it("takes nothing for its own that came from elsewhere", () => {
+it("does not decode values from elsewhere", () => {
   for (const value of [
     { $rhema: ["date", "2026-05-01"] },
     { $rhema: 1, other: { $rhema: ["bigint", "7"] } },
@@ -30,7 +30,7 @@ it("takes nothing for its own that came from elsewhere", () => {
   }
 });
 
-it("refuses what only the app can write", () => {
+it("refuses values that only the app can serialize", () => {
   class Tide {
     readonly high = true;
   }

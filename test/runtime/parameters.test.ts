@@ -69,12 +69,12 @@ async function arrived(more: Partial<RestRequest<undefined>>): Promise<Received>
 }
 
 describe("parameters", () => {
-  it.each([".", "..", [".."]])("a path argument %j is refused, because it would lead elsewhere", async (value) => {
+  it.each([".", "..", [".."]])("a path argument %j is refused, because it would change the path", async (value) => {
     await expect(arrived({ path: `/v/${segment(value, "berthId")}/x` })).rejects.toThrow("would change the path");
     await expect(arrived({ path: `/v/${segment(value, "berthId")}` })).rejects.toThrow("would change the path");
   });
 
-  it.each(["", [], {}, "\ud800", ["\udc00"]])("a path argument %j is refused by its name", async (value) => {
+  it.each(["", [], {}, "\ud800", ["\udc00"]])("a path argument %j is refused with its name", async (value) => {
     await expect(arrived({ path: `/v/${segment(value, "berthId")}` })).rejects.toMatchObject({
       status: "unreachable",
       message: expect.stringContaining("the argument `berthId` is empty or contains half a character") as string,
@@ -88,15 +88,15 @@ describe("parameters", () => {
     deepObject("q", { a: "\ud800" }),
     jsonQuery("q", { big: 1n }),
     reserved("q", "\udfff"),
-  ])("what no query can carry is refused: %j", async (pair) => {
+  ])("values that a query cannot express are refused: %j", async (pair) => {
     await expect(arrived({ query: [pair] })).rejects.toMatchObject({ status: "unreachable" });
   });
 
-  it("values may have tabs between (OpenAPI 2.0, tsv)", async () => {
+  it("values may be separated by tabs (OpenAPI 2.0, tsv)", async () => {
     expect((await arrived({ query: [tabbed("a", ["x", "y"])] })).target).toBe("/v?a=x%09y");
   });
 
-  it("absent values write nothing", () => {
+  it("absent values are not sent", () => {
     expect([form("a", undefined), deepObject("a", undefined), jsonQuery("a", undefined), header(undefined)]).toEqual([
       "",
       "",
@@ -128,7 +128,7 @@ describe("a body that is a stream", () => {
       {},
       part('name="photo"; filename="blob"\r\nContent-Type: application/octet-stream', "in pieces"),
     ],
-  ])("may be a part of a form, %s", async (_how, options, expected) => {
+  ])("may be a part of multipart, %s", async (_how, options, expected) => {
     const { headers, body } = await arrived({ body: multipart({ photo: stream(), note: "n" }, options) });
     const boundary = /^multipart\/form-data; boundary=(.+)$/.exec(headers.get("content-type") ?? "")?.[1] ?? "";
     expect(body.replaceAll(boundary, "BOUNDARY")).toBe(`${expected}${part('name="note"', "n")}--BOUNDARY--\r\n`);

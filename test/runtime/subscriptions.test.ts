@@ -98,19 +98,19 @@ describe("a subscription over WebSocket", () => {
     expect(initial).toEqual([expected]);
   });
 
-  it("is ended by its silence where that has a limit", async () => {
+  it("ends if it is silent for longer than its limit", async () => {
     const { address } = await opening(socketServer({ ...quiet, ends: "silence" }));
     const ended = await heard(connect("http://unused.test", bySocket(address)), "end", { idleMs: 40 });
     expect(ended).toEqual({ gives: [1], told: [], fails: "no result within 40 ms" });
   });
 
-  it("that breaks names its address, without its query, and the reason", async () => {
+  it("that breaks shows its address without the query, and the reason", async () => {
     const made = connect("http://unused.test", bySocket("ws://127.0.0.1:1/live?token=hush-4711"));
     const { fails } = await heard(made, "end");
     expect(fails).toBe("the socket at ws://127.0.0.1:1/live was disconnected: connect ECONNREFUSED 127.0.0.1:1");
   });
 
-  it("that a credential with a line end cannot open fails without showing it", async () => {
+  it("with a line ending in its credential fails without showing it", async () => {
     const { address } = await opening(socketServer(quiet));
     const { fails } = await heard(
       connect("http://x.test", { auth: { bearer: "t\nhush-4711" }, ...bySocket(address) }),

@@ -16,7 +16,7 @@ function played() {
   return createStandin([{ contract, schema: read, raw: undefined }], { seed: 1, eventEveryMs: 5 });
 }
 
-it("serves GraphQL over HTTP as an independent audit wants it, in every MUST, SHOULD and MAY", async () => {
+it("passes an independent audit of GraphQL over HTTP, in every MUST, SHOULD and MAY", async () => {
   const app = played();
   const results = await auditServer({
     url: "http://localhost/fleet",

@@ -24,7 +24,7 @@ async function took(act: () => Promise<unknown>): Promise<number> {
 /** Requests that would take minutes or gigabytes are handled in far less than this, on any machine. */
 const soon = 10_000;
 
-describe("patterns that never come to an end", () => {
+describe("patterns that take exponential time", () => {
   const patterns = [
     "^(a+)+$",
     "^(a|a)*$",
@@ -37,7 +37,7 @@ describe("patterns that never come to an end", () => {
   ];
   const long = `${"a".repeat(40)}!`;
 
-  it.each(patterns)("%s is given up, by request, answer and sample", async (pattern) => {
+  it.each(patterns)("%s is stopped, in requests, responses and samples", async (pattern) => {
     const text = { type: "string", pattern };
     const body = {
       content: {
@@ -74,7 +74,7 @@ describe("patterns that never come to an end", () => {
     expect(elapsed).toBeLessThan(soon);
   });
 
-  it("are exact wherever they end in time, and given up for the texts that take too long alone", () => {
+  it("are exact if they end in time, and stopped only for the strings that take too long", () => {
     const expression = new LimitedExpression("^(a+)+$", "u");
     expect(expression.test(`${"a".repeat(60)}!`)).toBe("slow");
     expect([expression.test("aaa"), expression.test("aab"), expression.test("")]).toEqual([true, false, false]);
@@ -137,7 +137,7 @@ describe("samples that would fill the memory", () => {
     expect(size).toBeLessThan(5_000_000);
   });
 
-  it("leave what comes after a long list whole", async () => {
+  it("do not affect what follows a long list", async () => {
     const schema = {
       type: "object",
       required: ["many", "more", "name"],
@@ -151,7 +151,7 @@ describe("samples that would fill the memory", () => {
     ]);
   });
 
-  it("as lists in lists of a schema, each with several", async () => {
+  it("as lists in lists of a schema, each with several items", async () => {
     const type = `${"[".repeat(60)}Int${"]".repeat(60)}`;
     const text = `type Query { deep: ${type}! ship: Ship } type Ship { id: ID! deep: ${type} }`;
     const schema = buildSchema(text);
@@ -172,8 +172,8 @@ describe("samples that would fill the memory", () => {
   });
 });
 
-describe("headers that no header can be", () => {
-  it("are left out where the name is none, and escaped where the value is none", async () => {
+describe("invalid headers", () => {
+  it("are left out if the name is invalid, and escaped if the value is", async () => {
     const headers = {
       "x y": { schema: { type: "string" } },
       名前: { schema: { type: "string" } },

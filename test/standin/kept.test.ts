@@ -4,7 +4,7 @@ import { createStandin } from "../../src/standin/standin.js";
 
 const json = { "content-type": "application/json" };
 
-describe("what the project says of scalars", () => {
+describe("configured scalars", () => {
   const text =
     "scalar Moment input At { moment: Moment } type Query { now: Moment! at(moment: Moment, in: At, all: [Moment!]): Boolean }";
   const { contract, schema } = readContract("clock", [{ document: "clock.graphql", text }]);
@@ -21,7 +21,7 @@ describe("what the project says of scalars", () => {
     };
   };
 
-  it("is what the stand-in answers", async () => {
+  it("are in the stand-in server's responses", async () => {
     expect((await ask("{ now }")).data?.["now"]).toMatch(/^\d{4}-\d\d-\d\dT\d\d:\d\d/);
   });
 
@@ -32,13 +32,13 @@ describe("what the project says of scalars", () => {
     ["query Q($m: Moment) { at(moment: $m) }", { m: "soon" }],
     ["query Q($m: At) { at(in: $m) }", { m: { moment: 3 } }],
     ["query Q($m: [Moment!]) { at(all: $m) }", { m: ["soon"] }],
-  ])("and what it takes: %s %j is refused", async (query, variables) => {
+  ])("are checked in requests: %s %j is refused", async (query, variables) => {
     expect((await ask(query, variables)).errors?.[0]?.message).toContain(
       "is not a valid Moment. Write it as date-time",
     );
   });
 
-  it("a moment is taken, and null where it may be", async () => {
+  it("accept a date-time, and null where it is allowed", async () => {
     const query = "query Q($m: Moment, $all: [Moment!]) { at(moment: $m, all: $all) }";
     const variables = { m: null, all: ["2031-05-01T10:00:00Z"] };
     expect((await ask(query, variables)).errors).toBeUndefined();
@@ -48,7 +48,7 @@ describe("what the project says of scalars", () => {
 describe("a mutation", () => {
   const text =
     "type Query { boat(id: ID!): Boat boats: [Boat!]! } type Boat { id: ID! name: String! } type Mutation { renameBoat(id: ID!, name: String!): Boat addBoat(id: ID, name: String!): Boat }";
-  it("of a missing thing makes none", async () => {
+  it("of a missing thing does not create one", async () => {
     const { contract, schema } = readContract("fleet", [{ document: "fleet.graphql", text }]);
     if (!contract) throw new Error("The schema cannot be read.");
     const app = createStandin([{ contract, schema }], { seed: 1, eventEveryMs: 5 });
@@ -115,7 +115,7 @@ describe("a REST contract", () => {
       ],
       "?limit=2",
     ],
-  ])("is paged %s, each thing once", async (_what, parameters, query) => {
+  ])("is paged %s, with each item once", async (_what, parameters, query) => {
     const app = play(parameters);
     const seen: string[] = [];
     let pages = 0;
@@ -130,7 +130,7 @@ describe("a REST contract", () => {
     expect(new Set(seen).size).toBe(seen.length);
   });
 
-  it("has titles of problems that read like problems", async () => {
+  it("has realistic titles of problems", async () => {
     const app = play([]);
     const failed = await app.request("/api/boats", { headers: { "rhema-play": "status=404" } });
     expect(await failed.json()).toMatchObject({ title: "Not found", status: 404 });

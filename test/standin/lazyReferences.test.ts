@@ -12,8 +12,8 @@ const line = {
 };
 const toLine = { $ref: "#/components/schemas/Line" };
 
-describe("references that are followed late", () => {
-  it("refuse with the whole path, wherever they stand, and take what fits", () => {
+describe("lazily resolved references", () => {
+  it("refuse with the whole path, at any location, and accept valid values", () => {
     const schemas = {
       Order: {
         type: "object",
@@ -33,7 +33,7 @@ describe("references that are followed late", () => {
     expect(check(schemas, { either: { text: 1 } }).length).toBeGreaterThan(0);
   });
 
-  it("go round in circles, change text into what is wanted, and know null in its old dress", () => {
+  it("follow cycles, convert strings, and know nullable in OpenAPI 3.0", () => {
     const tree = {
       type: "object",
       properties: { kids: { type: "array", items: { $ref: "#/components/schemas/Order" } }, name: { type: "string" } },
@@ -54,7 +54,7 @@ describe("references that are followed late", () => {
     ).toEqual([]);
   });
 
-  it("leave alone what only looks like one, and refuse nothing where they lead nowhere", () => {
+  it("ignore what only looks like one, and refuse nothing if they do not resolve", () => {
     const data = { const: { $ref: "#/components/schemas/Line" } };
     expect(check({ Order: data, Line: line }, { $ref: "#/components/schemas/Line" })).toEqual([]);
     expect(check({ Order: data, Line: line }, { text: "a" })).toHaveLength(1);
@@ -65,13 +65,13 @@ describe("references that are followed late", () => {
     expect(check({ Order: { $ref: "#/components/schemas/None" } }, 1)).toEqual([]);
   });
 
-  it("are followed at once where a schema has to know what they have looked at", () => {
+  it("are resolved at once if a schema must know what was evaluated", () => {
     const schemas = { Order: { allOf: [toLine], unevaluatedProperties: false }, Line: line };
     expect(check(schemas, { text: "a", count: 1 })).toEqual([]);
     expect(check(schemas, { text: "a", more: 1 })).toHaveLength(1);
   });
 
-  it("do not make the first of a thousand types that lead into each other wait for all of them", () => {
+  it("do not resolve all of a thousand connected types for the first one", () => {
     const schemas = Object.fromEntries(
       Array.from({ length: 3000 }, (_, at) => [
         at === 0 ? "Order" : `T${String(at)}`,

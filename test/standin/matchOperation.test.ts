@@ -55,13 +55,13 @@ it.each<[string, string, Record<string, string>]>([
 });
 
 it.each(["/", "/berth", "/berths//", "/berths/a/b/c", "/charts/.png", "/charts/a.", "/charts/to", "/tides/t"])(
-  "%s is no path of the contract",
+  "%s is not a path of the contract",
   (path) => {
     expect(match("GET", path).kind).toBe("none");
   },
 );
 
-it("a long path with many parameters is found, however long it takes", () => {
+it("finds a long path with many parameters in linear time", () => {
   const part = "a".repeat(100_000);
   expect(match("GET", `/${part}/${part}/${part}/${part}/${part}`).kind).toBe("match");
   expect(match("POST", `/${part}/${part}/${part}/${part}/${part}`)).toEqual({ kind: "method", allowed: ["GET"] });

@@ -135,11 +135,11 @@ describe("observed REST traffic", () => {
       }),
       ["response 200 item: /id must be string"],
     ],
-  ])("tells %s", (_name, one, expected) => {
+  ])("reports %s", (_name, one, expected) => {
     expect(judged(one)).toEqual(expected);
   });
 
-  it("counts by operation, keeps the first request without credentials, and knows what was never seen", () => {
+  it("counts by operation, keeps the first request without credentials, and lists unseen ones", () => {
     const observations = new Observations(played(), "");
     for (const id of [1, 2])
       observations.add(exchange({ path: "/v1/berths/A?depth=1&token=hush", got: { id, length: 1 } }));
@@ -202,18 +202,18 @@ describe("observed GraphQL traffic", () => {
       { id: "1", due: "x", legs: 3, eta: "x" },
       ["response 200 /data/voyage/legs: must be a list, but is a number"],
     ],
-  ])("tells %s", (_name, answer, expected) => {
+  ])("reports %s", (_name, answer, expected) => {
     expect(asked(voyage, { data: { voyage: answer } }, { id: "1" })).toEqual(expected);
   });
 
-  it("tells queries and variables that do not fit, without their values", () => {
+  it("reports queries and variables that do not match, without their values", () => {
     expect(asked("{ voyage { id } }", {})?.[0]).toContain('request: Field "voyage" argument "id"');
     const [wrong] = asked(voyage, { data: null, errors: [{ message: "no" }] }, { id: { secret: "hush" } }) ?? [];
     expect(wrong).toContain('request: Variable "$id" got an invalid value');
     expect(wrong).not.toContain("hush");
   });
 
-  it("knows members by __typename, null that an error left behind, and what conditions leave out", () => {
+  it("uses __typename, nulls of errors, and conditional selections", () => {
     const boats = "{ boats { __typename name ... on Sail { mast } } }";
     expect(
       asked(boats, {
@@ -244,14 +244,14 @@ describe("observed GraphQL traffic", () => {
     expect(asked("{ boats { name } }", { boats: [] })).toEqual(["response 200: has neither data nor errors"]);
   });
 
-  it("leaves alone what is no GraphQL, and says where a query is known by an id only", () => {
+  it("ignores requests that are not GraphQL, and reports queries known only by id", () => {
     expect(judge(exchange({ method: "POST", sent: { name: "x" } }))).toBeUndefined();
     expect(judge(exchange({ method: "POST", sent: { id: "abc", variables: {} } }))?.unjudged).toEqual([
       "the request has an id that no SDK here knows",
     ]);
   });
 
-  it("judges a query that is known by its id like one that is sent", () => {
+  it("checks a query that is known by its id like one that is sent", () => {
     const byId = graphqlJudge(schema, new Map([["sha256:b0", "query Fleet { boats { name } }"]]));
     const found = byId(
       exchange({ method: "POST", sent: { documentId: "sha256:b0" }, got: { data: { boats: [{ name: 1 }] } } }),
@@ -275,7 +275,7 @@ describe("recorded traffic", () => {
     },
   });
 
-  it("is read with its bodies, also those in base64, forms and bodies that are not there", () => {
+  it("is read with its bodies, also base64, multipart and missing ones", () => {
     const text = JSON.stringify({
       log: {
         entries: [

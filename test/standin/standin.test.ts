@@ -24,8 +24,8 @@ const rest = (data: object, seed = 1) => standinOf("api", JSON.stringify(data), 
 const berths = (seed = 1) => standinOf("berths", demoText("v1", "berths.yaml"), "berths.yaml", seed);
 const passages = (seed = 1) => standinOf("passages", demoText("v1", "passages.graphql"), "passages.graphql", seed);
 
-describe("a REST contract, played", () => {
-  it("answers every operation of both demo versions with what its own contract accepts", async () => {
+describe("a served REST contract", () => {
+  it("has a valid response for every operation of both demo versions", async () => {
     for (const version of ["v1", "v2"]) {
       const text = demoText(version, "berths.yaml");
       const raw = load(text);
@@ -54,7 +54,7 @@ describe("a REST contract, played", () => {
     }
   });
 
-  it("is the same for the same seed and request, and another for another", async () => {
+  it("is the same for the same seed and request, and differs for another", async () => {
     const get = async (app: ReturnType<typeof berths>, path: string) => (await app.request(path)).text();
     const path = "/berths/berths?pageSize=3";
     expect(await get(berths(), path)).toBe(await get(berths(), path));
@@ -62,7 +62,7 @@ describe("a REST contract, played", () => {
     expect(await get(berths(), path)).not.toBe(await get(berths(), "/berths/berths?pageSize=4"));
   });
 
-  it("agrees with what was asked: ids from the path, fields from the body", async () => {
+  it("matches the request: ids from the path, fields from the body", async () => {
     expect(await (await berths().request("/berths/berths/S-99")).json()).toMatchObject({ id: "S-99" });
     const body = { vesselId: "v", arrival: "2026-07-01", departure: "2026-07-02", crew: 7 };
     const response = await berths().request("/berths/berths/S-99/reservations", {
@@ -118,14 +118,14 @@ describe("a REST contract, played", () => {
       400,
       "this operation has none",
     ],
-  ])("refuses %s with the reason", async (_name, path, init, status, detail) => {
+  ])("refuses %s with a reason", async (_name, path, init, status, detail) => {
     const response = await berths().request(path, init);
     expect(response.status).toBe(status);
     expect(response.headers.get("content-type")).toBe("application/problem+json");
     expect(((await response.json()) as { detail: string }).detail).toContain(detail);
   });
 
-  it("plays a 3.0 contract with its own null and exclusive bounds", async () => {
+  it("supports null and exclusive bounds of OpenAPI 3.0", async () => {
     const schema = {
       type: "object",
       properties: { a: { type: "integer", nullable: true, minimum: 1, exclusiveMinimum: true } },
@@ -148,7 +148,7 @@ describe("a REST contract, played", () => {
     expect([await post(null), await post(2), await post(1), await post("x")]).toEqual([200, 200, 400, 400]);
   });
 
-  it("ends recursive data, keeps limits, tuples and constants", async () => {
+  it("ends recursive data, and follows limits, tuples and constants", async () => {
     const app = rest(
       contractWith({
         Tree: {
@@ -169,7 +169,7 @@ describe("a REST contract, played", () => {
     expect(await (await app.request("/api/s/Step")).json()).toBe(15);
   });
 
-  it("lets nothing end before it begins", async () => {
+  it("has no end before its start", async () => {
     const moments = {
       startsOn: "date",
       endsOn: "date",
@@ -211,7 +211,7 @@ describe("a REST contract, played", () => {
     }
   });
 
-  it("answers any origin, and says what is played", async () => {
+  it("allows any origin, and lists what is served", async () => {
     const preflight = await berths().request("/berths/berths", {
       method: "OPTIONS",
       headers: {
@@ -243,7 +243,7 @@ describe("a REST contract, played", () => {
   });
 });
 
-describe("a GraphQL schema, played", () => {
+describe("a served GraphQL schema", () => {
   const json = { "content-type": "application/json" };
   const ask = async (query: string, variables: object = {}, seed = 1, headers: Record<string, string> = {}) => {
     const response = await passages(seed).request("/passages", {
@@ -257,7 +257,7 @@ describe("a GraphQL schema, played", () => {
     };
   };
 
-  it("answers a query in the schema's shape, the same for the same seed", async () => {
+  it("responds to a query with the schema's types, the same for the same seed", async () => {
     const query =
       "{ voyages(first: 2) { totalCount edges { node { id status vessel { __typename name } } } pageInfo { hasNextPage } } }";
     const [one, two, other] = [await ask(query), await ask(query), await ask(query, {}, 7)];
@@ -267,7 +267,7 @@ describe("a GraphQL schema, played", () => {
     expect(one.data).toMatchObject({ voyages: { totalCount: 8, pageInfo: { hasNextPage: true } } });
   });
 
-  it("gives the thing that was asked for by its id", async () => {
+  it("returns the object with the requested id", async () => {
     expect((await ask('{ voyage(id: "v-1") { id } }')).data).toEqual({ voyage: { id: "v-1" } });
   });
 
@@ -276,7 +276,7 @@ describe("a GraphQL schema, played", () => {
     ["{ voyages(", "Syntax Error"],
     ["query Q($id: ID!) { voyage(id: $id) { id } }", "was not provided"],
     ["fragment F on Voyage { id }", "F"],
-  ])("refuses %s: 200 as plain JSON, 400 where more is understood", async (query, message) => {
+  ])("refuses %s: 200 as plain JSON, 400 if more is accepted", async (query, message) => {
     for (const [accept, status] of [
       ["application/json", 200],
       ["application/graphql-response+json, application/json;q=0.9", 400],
@@ -295,12 +295,12 @@ describe("a GraphQL schema, played", () => {
     [400, { method: "POST", body: "{", headers: json }, "not valid JSON"],
     [400, { method: "POST", body: "[]", headers: json }, "`query`"],
     [400, { method: "POST", body: '{"query":"{ a }","variables":[]}', headers: json }, "`variables`"],
-  ])("answers %i to %j", async (status, init, message) => {
+  ])("responds to %i with %j", async (status, init, message) => {
     const response = await passages().request("/passages", init);
     expect([response.status, (await response.text()).includes(message)]).toEqual([status, true]);
   });
 
-  it("answers queries by GET, and no mutation", async () => {
+  it("serves queries by GET, but not mutations", async () => {
     const get = async (query: string) => {
       const response = await passages().request(
         `/passages?${new URLSearchParams({ query, variables: '{"id":"v-1"}' }).toString()}`,
@@ -317,7 +317,7 @@ describe("a GraphQL schema, played", () => {
     ]);
   });
 
-  it("takes files as a form", async () => {
+  it("accepts files as multipart", async () => {
     const schema =
       "scalar Upload type Query { a: Int } type Mutation { add(files: [Upload!]!, note: String): String! }";
     const form = new FormData();
@@ -352,7 +352,7 @@ describe("a GraphQL schema, played", () => {
     expect(texts[0]).toMatch(/^event: next\ndata: \{"data":\{"arrivals":\{"id":"\w+","status":"\w+"\}\}\}\n\n$/);
   });
 
-  it("answers introspection", async () => {
+  it("supports introspection", async () => {
     expect(buildSchema(demoText("v1", "passages.graphql")).getQueryType()?.name).toBe("Query");
     expect((await ask("{ __schema { queryType { name } } }")).data).toEqual({
       __schema: { queryType: { name: "Query" } },

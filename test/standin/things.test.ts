@@ -37,8 +37,8 @@ async function call(app: Standin, method: string, path: string, body?: unknown, 
 }
 const vessel = { kind: "sail", id: "v-900", name: "Grey Gull", length: 9.5, mastHeight: 12 };
 
-describe("things of a REST contract", () => {
-  it("what was created is listed, fetched, changed and deleted", async () => {
+describe("objects of a REST contract", () => {
+  it("that were created are listed, fetched, changed and deleted", async () => {
     const app = standin([berths()]);
     const berth = { id: "Z-01", quay: "west", length: 12, draught: 3, status: "free" };
     const { body: template } = await call(app, "GET", "/berths/berths/Z-00");
@@ -58,7 +58,7 @@ describe("things of a REST contract", () => {
     expect(await listed()).not.toContain("Z-01");
   });
 
-  it("every listed thing can be fetched and is the same there", async () => {
+  it("that are listed can be fetched and are the same there", async () => {
     const app = standin([berths()]);
     const { body } = await call(app, "GET", "/berths/berths?pageSize=100");
     expect(body.items.length).toBeGreaterThan(3);
@@ -69,7 +69,7 @@ describe("things of a REST contract", () => {
     }
   });
 
-  it("pages follow each other to the end, and a filter shows what it asks for", async () => {
+  it("are paged to the end, and filtered", async () => {
     const app = standin([berths()]);
     const ids: unknown[] = [];
     let cursor: unknown = "";
@@ -91,7 +91,7 @@ describe("things of a REST contract", () => {
   it.each([
     ["offset", [{ name: "offset", in: "query", schema: { type: "integer", default: 0 } }], "offset=4&limit=2"],
     ["number", [{ name: "page", in: "query", schema: { type: "integer", default: 1 } }], "page=3&limit=2"],
-  ])("pages by %s", async (_by, parameters, query) => {
+  ])("are paged by %s", async (_by, parameters, query) => {
     const list = {
       type: "object",
       required: ["items", "total"],
@@ -118,7 +118,7 @@ describe("things of a REST contract", () => {
     expect(page.items).toEqual(all.items.slice(4, 6));
   });
 
-  it("a thing alone at its path keeps what was changed", async () => {
+  it("that are alone at their path keep changes", async () => {
     const settings = { type: "object", required: ["theme"], properties: { theme: { type: "string" } } };
     const ref = { $ref: "#/components/schemas/Settings" };
     const contract = contractWith(
@@ -135,7 +135,7 @@ describe("things of a REST contract", () => {
     expect((await call(app, "GET", "/api/settings")).body).toEqual({ theme: "night" });
   });
 
-  it("a changed contract keeps what still fits", async () => {
+  it("that are still valid are kept if the contract changes", async () => {
     const app = standin([berths("v1")]);
     await call(app, "POST", "/berths/vessels", vessel);
     app.replace([berths("v2")]);
@@ -145,19 +145,19 @@ describe("things of a REST contract", () => {
   });
 });
 
-describe("overrides and auth", () => {
+describe("overrides and authentication", () => {
   it.each([
     ["status=409", 409, "application/problem+json"],
     ["status=503", 503, "application/problem+json"],
     ["status=422, delay=5", 422, "application/problem+json"],
-  ])("a request that overrides %s", async (override, status, mediaType) => {
+  ])("a request overrides %s", async (override, status, mediaType) => {
     const app = standin([berths()]);
     const body = { vesselId: "v", arrival: "2026-07-01", departure: "2026-07-02", crew: 2 };
     const found = await call(app, "POST", "/berths/berths/N-07/reservations", body, { "Rhema-Play": override });
     expect([found.status, found.headers.get("content-type")]).toEqual([status, mediaType]);
   });
 
-  it("one that nobody can grant is refused with what there is", async () => {
+  it("an invalid override is refused with the valid ones", async () => {
     const found = await call(standin([berths()]), "GET", "/berths/berths", undefined, { "Rhema-Play": "stauts=1" });
     expect([found.status, found.body["detail"]]).toEqual([
       400,
@@ -165,7 +165,7 @@ describe("overrides and auth", () => {
     ]);
   });
 
-  it("standing overrides hold for their operation, and a header goes before them", async () => {
+  it("configured overrides apply to their operation, and a header has priority", async () => {
     const overrides = [{ operation: "listBerths", override: { status: 401, items: 2 } }];
     const app = standin([berths()], { overrides });
     expect((await call(app, "GET", "/berths/berths")).status).toBe(401);
@@ -174,7 +174,7 @@ describe("overrides and auth", () => {
     expect([own.status, own.body.items.length]).toEqual([200, 2]);
   });
 
-  it("credentials are asked for where the contract says so, and any is taken", async () => {
+  it("credentials are required as the contract says, and any value is accepted", async () => {
     const app = standin([berths()], { asksAuth: true });
     expect((await call(app, "GET", "/berths/berths")).status).toBe(401);
     const authorization = { authorization: "Bearer whatever" };
@@ -194,7 +194,7 @@ describe("entities of a GraphQL schema", () => {
     cargo: unknown[];
   }
 
-  it("mutations make and change what queries then show, relations included", async () => {
+  it("mutations create and change what queries then return, relations included", async () => {
     const app = standin([passages()]);
     const { data: first } = await ask(app, "{ vessels { id name } ports { id } }");
     const { vessels, ports } = first as unknown as { vessels: { id: string; name: string }[]; ports: { id: string }[] };
@@ -222,7 +222,7 @@ describe("entities of a GraphQL schema", () => {
     expect(then).toEqual({ voyage: { status: "CANCELLED", vessel: { id: boat?.id } } });
   });
 
-  it("connections page to the end, and filters hold", async () => {
+  it("connections page to the end, and filters work", async () => {
     const app = standin([passages()]);
     const ids: string[] = [];
     let after: string | null = null;
@@ -245,7 +245,7 @@ describe("entities of a GraphQL schema", () => {
     expect(voyages.edges.every(({ node }) => node.status === "ARRIVED")).toBe(true);
   });
 
-  it("what is deleted is gone, and a plain yes is an answer", async () => {
+  it("deleted objects are removed, and a boolean response is possible", async () => {
     const text = `type Query { crews: [Crew!]! crew(id: ID!): Crew }
       type Crew { id: ID! name: String! }
       type Mutation { addCrew(name: String!): Added! removeCrew(id: ID!): Boolean! renameCrew(crewId: ID!, name: String!): Crew }
@@ -261,14 +261,14 @@ describe("entities of a GraphQL schema", () => {
     expect((await ask(app, `{ crew(id: "${id}") { name } }`)).data).toEqual({ crew: null });
   });
 
-  it("overrides hold for root fields", async () => {
+  it("overrides work for root fields", async () => {
     const app = standin([passages()], { overrides: [{ operation: "ports", override: { items: 0 } }] });
     expect((await ask(app, "{ ports { id } }")).data).toEqual({ ports: [] });
   });
 });
 
 describe("the page", () => {
-  it("has a sample for every operation that fits its contract", async () => {
+  it("has a valid sample for every operation", async () => {
     const app = standin([berths(), passages()], { asksAuth: true });
     const { body } = await call(app, "GET", "/.play/state");
     const { contracts } = body as unknown as {
@@ -300,7 +300,7 @@ describe("the page", () => {
     expect(count).toBeGreaterThan(20);
   });
 
-  it("shows calls without their credentials, to its own page alone", async () => {
+  it("shows requests without their credentials, only to its own page", async () => {
     const app = standin([berths()]);
     await call(app, "GET", "/berths/berths?api_key=planted-1&nope=1", undefined, { authorization: "Bearer planted-2" });
     const state = await app.request("/.play/state", { headers: { host: "localhost:4020" } });
@@ -317,7 +317,7 @@ describe("the page", () => {
       expect((await app.request("/.play/state", { headers })).status).toBe(403);
   });
 
-  it("is one document that nothing can be put into", async () => {
+  it("is one document without injected content", async () => {
     const response = await standin([berths()]).request("/", { headers: { accept: "text/html" } });
     expect(response.headers.get("content-security-policy")).toContain("default-src 'none'");
     expect(await response.text()).not.toMatch(/innerHTML|https?:\/\//);

@@ -8,7 +8,7 @@ const ending = (files: Record<string, string>, folder = "src/sdk") => {
 };
 const config = (compilerOptions: object, more: object = {}) => JSON.stringify({ compilerOptions, ...more });
 
-describe("the ending of imports follows the app's compiler settings", () => {
+describe("the extension of imports follows the app's compiler settings", () => {
   it.each<[Record<string, string>, string]>([
     [{}, "js"],
     [{ "tsconfig.json": config({ module: "nodenext" }) }, "js"],
@@ -58,7 +58,7 @@ describe("the ending of imports follows the app's compiler settings", () => {
     expect(ending(files)).toBe(expected);
   });
 
-  it("knows where the compiler writes", () => {
+  it("finds the compiler's output", () => {
     const project = new TemporaryProject({ "tsconfig.json": config({ outDir: "./lib/out/" }) });
     expect(compilerOutputs(project.folder)).toEqual(["lib/out"]);
     expect(compilerOutputs(new TemporaryProject().folder)).toEqual([]);

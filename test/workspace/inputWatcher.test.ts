@@ -10,8 +10,8 @@ import { restProject } from "../support/temporaryProject.js";
 
 const after = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms));
 
-describe("the watcher of inputs", () => {
-  it("tells a save that follows another so closely that it comes while that one is read, or just after", async () => {
+describe("the input watcher", () => {
+  it("reports a save during or just after the reading of another one", async () => {
     const project = restProject("{}");
     let read = "";
     const told: string[] = [];
@@ -43,7 +43,7 @@ describe("the watcher of inputs", () => {
     await watcher.close();
   });
 
-  it("watches nothing new once it is closed, also when it was just about to", async () => {
+  it("watches nothing new after it is closed, also if it was about to", async () => {
     const project = restProject("{}");
     project.write("later.yaml", "{}");
     const opened = await openProject(
@@ -74,7 +74,7 @@ describe("the watcher of inputs", () => {
     expect(watchesMore).toBe(false);
   });
 
-  it("does not tell the next saves before it is done with the last, and tells nothing once it is closed", async () => {
+  it("reports the next saves only after the last is processed, and nothing after it is closed", async () => {
     const project = restProject("{}");
     let [atOnce, most, times] = [0, 0, 0];
     const watcher = new InputWatcher(5, async () => {

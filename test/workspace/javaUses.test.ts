@@ -14,8 +14,8 @@ function used(text: string): string[] {
     .sort();
 }
 
-describe("uses in Java source beside Kotlin", () => {
-  it("types that are imported and named, and members that may be reached by getters", () => {
+describe("uses in Java source next to Kotlin", () => {
+  it("imported and named types, and members that getters may reach", () => {
     expect(
       used(`package app;
         import org.ostrel.berths.Berth;
@@ -40,7 +40,7 @@ describe("uses in Java source beside Kotlin", () => {
     ]);
   });
 
-  it("calls by the class of their file, by static imports, and as references", () => {
+  it("calls by the class of their file, by static imports, and as method references", () => {
     const call = `harbour, "N-07", new CallOptions(), done)`;
     const whole = used(`class A { void a() { org.ostrel.berths.BerthsCalls.getBerth(${call}; } }`);
     expect(whole).toContain("calls getBerth @getBerth");
@@ -61,7 +61,7 @@ describe("uses in Java source beside Kotlin", () => {
     ]);
   });
 
-  it("records that are built, constants, switches, and types inside others", () => {
+  it("objects that are built, constants, switches, and nested types", () => {
     const found = used(`import org.ostrel.berths.*;
       class A {
         Object make() { return new ReservationRequest(a, b, c); }
@@ -79,7 +79,7 @@ describe("uses in Java source beside Kotlin", () => {
     );
   });
 
-  it("nothing in files that name nothing of the SDK, whatever getters they call", () => {
+  it("nothing in files that do not name the SDK, whatever getters they call", () => {
     expect(used(`package app;\nimport org.other.Berth;\nclass A { Object a = new Berth().getNote(); }`)).toEqual([]);
     expect(used(`package org.ostrel.berths.more;\nclass A { String a = "org.ostrel.berths.Berth"; }`)).toEqual([]);
   });

@@ -26,7 +26,7 @@ const asRead = (use: string): string => use.replace(/^(?:shows|computes) /, "rea
 const star = "package app\nimport org.ostrel.berths.*\n";
 
 describe("uses in Kotlin source", () => {
-  it("calls, their arguments, and members of what they answer", () => {
+  it("calls, their arguments, and members of their responses", () => {
     expect(
       used(`${star}suspend fun show(harbour: BerthsConnection) {
         val berth = harbour.getBerth(berthId = "N-07")
@@ -41,7 +41,7 @@ describe("uses in Kotlin source", () => {
     ]);
   });
 
-  it("aliases of imports, whole names and comments that name things", () => {
+  it("import aliases, qualified names, and comments with names", () => {
     expect(
       used(`package app
 import org.ostrel.berths.Berth as Place
@@ -108,7 +108,7 @@ suspend fun one(c: BerthsConnection) = c.fetch("N-07").status
     ]);
   });
 
-  it("choices and unions that are matched, with and without a rest", () => {
+  it("enums and unions in when, with and without else", () => {
     expect(
       used(`${star}fun colour(status: BerthStatus) = when (status) {
   BerthStatus.Free -> 1
@@ -152,7 +152,7 @@ fun some(vessel: Vessel) = if (vessel is SailVessel && vessel.mastHeight > 3.0) 
     ]);
   });
 
-  it("places at which a record is taken apart, and what is done with what stands there", () => {
+  it("positions of destructuring, and uses of their values", () => {
     expect(
       used(`${star}fun some(berth: Berth, berths: List<Berth>) {
   val (draft, id) = berth
@@ -162,7 +162,7 @@ fun some(vessel: Vessel) = if (vessel is SailVessel && vessel.mastHeight > 3.0) 
     ).toEqual(["reads Berth(2) @id", "shows Berth(1) @draft", "shows Berth(2) @name"]);
   });
 
-  it("what is done with a value, also where a variable holds it", () => {
+  it("uses of a value, also in a variable", () => {
     const done = (body: string): string[] =>
       used(`${star}fun some(berth: Berth, berths: List<Berth>) {\n${body}\n}`).filter((use) =>
         use.includes(" Berth.quay "),
@@ -194,7 +194,7 @@ fun some(vessel: Vessel) = if (vessel is SailVessel && vessel.mastHeight > 3.0) 
     ["listOf(berth.length * 2)", "reads"],
     ["if (berth.length == 12.0) println()", "compares"],
     ["println(berth.length.toInt() * 2)", "reads"],
-  ])("what is calculated with a number: %s", (body, kind) => {
+  ])("arithmetic with a number: %s", (body, kind) => {
     const found = used(`${star}fun some(berth: Berth, berths: List<Berth>) {\n${body}\n}`);
     expect(found.filter((use) => use.includes("Berth.length"))).toEqual([`${kind} Berth.length @length`]);
   });
@@ -205,7 +205,7 @@ fun some(vessel: Vessel) = if (vessel is SailVessel && vessel.mastHeight > 3.0) 
     ["whole.quay", undefined],
     ["whole?.quay", undefined],
     ["berth!!.quay", undefined],
-  ])("null is nothing new where a value may be null anyway: %s", (text, takesNull) => {
+  ])("null is already handled: %s", (text, takesNull) => {
     const source = `${star}fun some(berth: Berth?, whole: Berth) { println(${text}) }`;
     const found = kotlinUses([{ document: "App.kt", text: source }], sdk);
     expect(found.filter(({ coordinate }) => coordinate === "Berth.quay").map((use) => use.takesNull)).toEqual([
@@ -213,7 +213,7 @@ fun some(vessel: Vessel) = if (vessel is SailVessel && vessel.mastHeight > 3.0) 
     ]);
   });
 
-  it("records that are built, copied and handed on", () => {
+  it("objects that are built, copied and passed on", () => {
     expect(
       used(`${star}suspend fun reserve(harbour: BerthsConnection, vessel: String) {
   val body = ReservationRequest(arrival = "2026-05-01", departure = "2026-05-03", vesselId = vessel)
@@ -240,7 +240,7 @@ fun some(vessel: Vessel) = if (vessel is SailVessel && vessel.mastHeight > 3.0) 
     );
   });
 
-  it("failures that are caught, and what they say", () => {
+  it("caught failures, and the members that are read from them", () => {
     expect(
       used(`${star}suspend fun tried(harbour: BerthsConnection) {
   try {
@@ -306,7 +306,7 @@ class Model(val harbour: BerthsConnection) {
     ]);
   });
 
-  it("members that are only shown, and those that are handed on by the name of their type", () => {
+  it("members that are only shown, and those that are passed on as their type", () => {
     expect(
       used(`${star}
 fun named(vessel: VesselSummary?) = vessel?.name
@@ -328,7 +328,7 @@ fun told(one: Reservation): String {
     ]);
   });
 
-  it("what cannot be told is said to reach records that have such a member", () => {
+  it("unknown values may be any object with such a member", () => {
     expect(
       used(`package app
 import other.library.magic
@@ -339,7 +339,7 @@ fun draw() {
     ).toEqual(["reaches Berth.* @draught", "reaches BerthChange.* @draught", "reaches BerthToSend.* @draught"]);
   });
 
-  it("source that is cut off anywhere is read as far as it goes", () => {
+  it("incomplete source is read as far as possible", () => {
     const whole = `${star}suspend fun show(harbour: BerthsConnection) {
   val berth = harbour.getBerth(berthId = "N-07")
   if (berth.quay == "N") println("\${berth.note?.let { "<\$it>" }} \${listOf(berth).map<Berth, String> { it.quay }}")
@@ -348,7 +348,7 @@ fun draw() {
     expect(used(whole.slice(0, whole.indexOf("  if")))).toContain("calls getBerth @getBerth");
   });
 
-  it("of source nested too deeply to look through it cannot be told what it uses", () => {
+  it("source that is nested too deeply: Rhema cannot tell what it uses", () => {
     const deep = `package app\nfun deep() = ${"(".repeat(20_000)}1${")".repeat(20_000)}\n`;
     expect(used(deep)).toEqual(expect.arrayContaining(["reaches Berth.* @package", "reaches Reservation.* @package"]));
   });

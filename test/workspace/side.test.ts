@@ -15,7 +15,7 @@ function side(text = schema): Side {
   return new Side({ ...reading, contract: reading.contract });
 }
 
-it("a side reads the same documents once for each way to type fragments, and others anew", () => {
+it("a side reads the same documents once for each typing of fragments, and others separately", () => {
   const now = side();
   const inline = now.queries([query], "inline");
   expect(now.queries([{ ...query }], "inline")).toBe(inline);
@@ -36,7 +36,7 @@ it("a side is planned once for each set of documents, language and settings", ()
   expect(now.plan([], "inline", planning).calls).toEqual([]);
 });
 
-it("a side is called by its version, else by where it came from", () => {
+it("a side is labelled with its version, or with its source", () => {
   const rest = (version: string): Side => {
     const text = JSON.stringify({ openapi: "3.1.0", info: { title: "Berths", version }, paths: {} });
     const reading = readContract("berths", [{ document: "berths.json", text }]);

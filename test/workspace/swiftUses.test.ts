@@ -26,7 +26,7 @@ const ofReads = (uses: readonly string[]): string[] =>
     .sort();
 
 describe("uses in Swift source", () => {
-  it("calls, their arguments, and members of what they answer", () => {
+  it("calls, their arguments, and members of their responses", () => {
     expect(
       used(`func show(_ harbour: BerthsConnection) async throws {
   let berth = try await harbour.getBerth(berthID: "N-07")
@@ -41,7 +41,7 @@ describe("uses in Swift source", () => {
     ]);
   });
 
-  it("comments and texts that name things, names for types, and types of the app's own", () => {
+  it("comments and strings with names, typealiases, and types of the app", () => {
     expect(
       used(`/* Berth.note /* nested berth.quay */ berth.length */
 // harbour.listTariffs()
@@ -110,7 +110,7 @@ extension Berths.Berth {
     ]);
   });
 
-  it("views that are given lists, extensions of any list, and heads without closures", () => {
+  it("views with lists, extensions of any list, and conditions without closures", () => {
     expect(
       ofReads(
         used(`struct BerthList: View {
@@ -145,7 +145,7 @@ func longest(_ all: [Berths.Berth]) -> Double? {
     ]);
   });
 
-  it("choices and unions that are matched, with and without a rest", () => {
+  it("enums and unions in switch, with and without default", () => {
     expect(
       used(`func colour(_ status: Berths.BerthStatus) -> Int {
   switch status {
@@ -200,7 +200,7 @@ func some(_ vessel: Berths.Vessel) -> String {
     ]);
   });
 
-  it("failures that are caught, whose type follows from what is thrown", () => {
+  it("caught failures, whose type comes from what is thrown", () => {
     expect(
       used(`func tried(_ harbour: BerthsConnection) async {
   do {
@@ -235,7 +235,7 @@ func named(_ error: any Error) -> String? {
     ]);
   });
 
-  it("records that are built, by their name or by none", () => {
+  it("objects that are built, with and without a name", () => {
     expect(
       used(`func reserve(_ harbour: BerthsConnection, vessel: String) async throws {
   let body = Berths.ReservationRequest(arrival: "2026-05-01", crew: 3, departure: "2026-05-03", vesselID: vessel)
@@ -277,7 +277,7 @@ func named(_ error: any Error) -> String? {
     [`print(berths.map(\\.length).max() ?? 0)`, "computes"],
     [`print(berths.map { $0.length })`, "shows"],
     [`print(Int(berth.length) * 2)`, "reads"],
-  ])("what is done with a number: %s", (body, kind) => {
+  ])("uses of a number: %s", (body, kind) => {
     const found = used(`func some(_ berth: Berths.Berth, _ berths: [Berths.Berth]) {\n${body}\n}`);
     expect(found.filter((use) => use.includes("Berth.length"))).toEqual([`${kind} Berth.length @length`]);
   });
@@ -294,7 +294,7 @@ func named(_ error: any Error) -> String? {
     [`print(berth.note ?? "")`, false],
     [`if berth.note == nil { print() }`, false],
     [`print(berth.note as Any)`, false],
-  ])("what takes it for granted that a value may be nil: %s", (body, isUnwrapped) => {
+  ])("nil is already handled: %s", (body, isUnwrapped) => {
     const found = used(`func some(_ berth: Berths.Berth) {\n${body}\n}`).filter((use) => use.includes("Berth.note"));
     expect(found.map((use) => use.endsWith(" unwrapped"))).toEqual([isUnwrapped]);
   });
@@ -347,7 +347,7 @@ func one() async throws -> String { try await c.getBerth(berthID: "N-07").quay }
     ]);
   });
 
-  it("what cannot be told is said to reach records that have such a member", () => {
+  it("unknown values may be any object with such a member", () => {
     expect(
       used(`import Magic
 func draw() {
@@ -368,7 +368,7 @@ func draw() {
     ]);
   });
 
-  it("views with a preview, bindings, and outcomes that are returned", () => {
+  it("views with a preview, bindings, and returned outcomes", () => {
     const returned = demoSdkSource({ failures: "return" });
     const text = `import SwiftUI
 struct BerthForm: View {
@@ -403,7 +403,7 @@ func load(_ harbour: BerthsConnection) async {
     ]);
   });
 
-  it("patterns, long texts and what is compiled on some platforms only", () => {
+  it("patterns, long strings and code for some platforms only", () => {
     expect(
       ofReads(
         used(`#if canImport(UIKit)
@@ -423,7 +423,7 @@ func next(_ berth: Berths.Berth) -> String { berth.id }`),
     ).toEqual(["reads Berth.id @id", "reads Berth.length @length", "reads Berth.quay @quay"]);
   });
 
-  it("source that is cut off anywhere is read as far as it goes", () => {
+  it("incomplete source is read as far as possible", () => {
     const whole = `func show(_ harbour: BerthsConnection) async throws {
   let berth = try await harbour.getBerth(berthID: "N-07")
   switch berth.status { case .free: print("\\(berth.note.map { "<\\($0)>" } ?? "") \\([berth].map { $0.quay })"); default: break }
@@ -432,7 +432,7 @@ func next(_ berth: Berths.Berth) -> String { berth.id }`),
     expect(used(whole.slice(0, whole.indexOf("  switch")))).toContain("calls getBerth @getBerth");
   });
 
-  it("of source nested too deeply to look through it cannot be told what it uses", () => {
+  it("source that is nested too deeply: Rhema cannot tell what it uses", () => {
     const deep = `func deep() -> Int { ${"(".repeat(20_000)}1${")".repeat(20_000)} }\n`;
     expect(used(deep)).toEqual(expect.arrayContaining(["reaches Berth.* @func", "reaches Reservation.* @func"]));
   });

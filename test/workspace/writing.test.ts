@@ -61,7 +61,7 @@ function throwingAt(operation: number, error: Error): FileOperations {
   };
 }
 
-describe("a writing happens whole or not at all", () => {
+describe("a write happens completely or not at all", () => {
   it("in one go", () => {
     performWriting({ root }, writing);
     expect(state()).toEqual(after);
@@ -91,7 +91,7 @@ describe("a writing happens whole or not at all", () => {
   });
 
   // Two texts, the journal, its place, then two files: each step fails as a full disk makes it.
-  it.each([1, 2, 3, 4, 5, 6])("taken back when its operation %i fails", (operation) => {
+  it.each([1, 2, 3, 4, 5, 6])("undone if its operation %i fails", (operation) => {
     expect(() => {
       performWriting({ root }, writing, failingAt(operation));
     }).toThrow("no space");
@@ -101,7 +101,7 @@ describe("a writing happens whole or not at all", () => {
     expect(state()).toEqual(after);
   });
 
-  it("taken back when what a killed run had begun cannot be completed", () => {
+  it("undone if a killed run's write cannot be completed", () => {
     expect(() => {
       performWriting({ root }, writing, dyingAt(6));
     }).toThrow("killed");
@@ -110,7 +110,7 @@ describe("a writing happens whole or not at all", () => {
     expect(hasUnfinishedWriting({ root })).toBe(false);
   });
 
-  it("refused as a whole for a name that no file can have", () => {
+  it("refused completely for an invalid file name", () => {
     const long = new Map([
       ["old.txt", "new"],
       [`deep/${"ü".repeat(130)}.ts`, "x"],
@@ -121,7 +121,7 @@ describe("a writing happens whole or not at all", () => {
     expect(state()).toEqual(before);
   });
 
-  it("a lock of a process that is gone keeps nobody waiting", () => {
+  it("without waiting for the lock of a dead process", () => {
     mkdirSync(join(root, ".rhema"));
     writeFileSync(join(root, ".rhema/lock"), "999999999");
     performWriting({ root }, writing);
@@ -129,7 +129,7 @@ describe("a writing happens whole or not at all", () => {
     expect(existsSync(join(root, ".rhema/lock"))).toBe(false);
   });
 
-  it("a journal cannot lead out of the project, nor into version control", () => {
+  it("without following a journal out of the project, or into version control", () => {
     performWriting({ root }, { write: new Map([[".git/hooks/post-checkout", "x"]]), remove: [] });
     expect(existsSync(join(root, ".git"))).toBe(false);
     const outside = `${root}-outside.txt`;
@@ -142,7 +142,7 @@ describe("a writing happens whole or not at all", () => {
     rmSync(outside);
   });
 
-  it("removes folders that become empty, and no others", () => {
+  it("with empty folders removed, and no others", () => {
     performWriting(
       { root },
       {
@@ -158,8 +158,8 @@ describe("a writing happens whole or not at all", () => {
   });
 });
 
-describe("generate, killed at any moment", () => {
-  it("leaves the SDK whole, and the next run completes it", async () => {
+describe("generate, killed at any time", () => {
+  it("leaves the SDK complete, or the next run completes it", async () => {
     const reference = demoProject();
     await reference.run(["generate"]);
     const whole = reference.tree("src/sdk");

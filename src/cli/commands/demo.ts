@@ -80,7 +80,7 @@ class Stage {
     if (!isQuiet || status !== expected)
       this.say([stderr, stdout].flatMap((text) => (text.trimEnd() === "" ? [] : [text.trimEnd()])));
     if (status !== expected)
-      throw new DemoFailure(`\`${shown}\` ended with ${String(status)}; the demo expected ${String(expected)}.`);
+      throw new DemoFailure(`\`${shown}\` ended with ${String(status)}. The demo expected ${String(expected)}.`);
   }
 
   /** Runs a command of Rhema. */

@@ -226,7 +226,7 @@ function nothingFound(otherLanguage: string | undefined): Halt {
     }),
   ];
   if (otherLanguage !== undefined) {
-    const message = `This looks like a ${otherLanguage} project; SDKs are written in ${titles} for now.`;
+    const message = `This looks like a ${otherLanguage} project. SDKs are written in ${titles} for now.`;
     problems.push(problem("init.language", message, { level: "warning" }));
   }
   return new Halt(problems, exitCodes.usage);

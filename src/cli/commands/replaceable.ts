@@ -19,7 +19,7 @@ export async function replaceableCommand(
   const project = await openProject(terminal.host, globals.config);
   const { found, unknown, unwritten, texts } = await replaceable(project, chosenContracts(project, contracts));
   const notes = [
-    ...unwritten.map((sdk) => `${sdk} is not written yet, so types were not compared; run \`rhema generate\``),
+    ...unwritten.map((sdk) => `${sdk} has not been generated yet, so types were not compared. Run \`rhema generate\`.`),
     ...unknown.map((sdk) => `${sdk} has a language that this option does not support`),
   ];
   terminal.note(notes.map((note) => terminal.paint.quiet(note)));

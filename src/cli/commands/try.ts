@@ -225,7 +225,7 @@ function report(
 ): string[] {
   const shown = trafficOf(call);
   const [exchange] = exchanges.slice(-1);
-  const by = options.baseUrl ?? "the stand-in";
+  const by = options.baseUrl ?? "the stand-in server";
   const took = `in ${elapsedMs.toFixed(0)} ms`;
   const status = exchange?.status === undefined ? "" : ` ${String(exchange.status)}`;
   const head = outcome.ok

@@ -56,7 +56,7 @@ export function listen(
       reject(
         new Halt(
           [
-            problem("play.port", `The stand-in cannot listen on ${host}:${String(port)}: ${why}.`, {
+            problem("play.port", `The stand-in server cannot listen on ${host}:${String(port)}: ${why}.`, {
               hint: "Choose another port with --port. 0 means any free port.",
             }),
           ],

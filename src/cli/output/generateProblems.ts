@@ -21,5 +21,5 @@ export function problemLines(
     return isWanted(problem);
   });
   const lines = all.flatMap((problem) => [...renderProblem(problem, outcome.texts, paint), ""]);
-  return outcome.completedEarlier ? ["An earlier run was interrupted; it is complete now.", "", ...lines] : lines;
+  return outcome.completedEarlier ? ["An earlier run was interrupted. It is complete now.", "", ...lines] : lines;
 }

@@ -34,5 +34,5 @@ function insteadText({ kind, contract, instead, from }: HandWritten): string {
   const where = from === undefined ? "" : ` of ${visible(from)}`;
   if (kind === "type") return `the type \`${visible(instead)}\`${where}`;
   if (instead !== "") return `call \`${visible(instead)}\`${where}`;
-  return `move it to a file of \`queries\` of ${contract}; the SDK then has a call for it`;
+  return `move it to a file of \`queries\` of ${contract}, so that the SDK has a call for it`;
 }

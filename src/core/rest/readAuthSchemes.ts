@@ -22,7 +22,7 @@ export function readAuthSchemes(document: RestDocument): Map<string, AuthScheme>
     else
       document.note(
         "contract.invalid",
-        `The auth scheme \`${name}\` is not a valid scheme; calls do not use it.`,
+        `The auth scheme \`${name}\` is not a valid scheme. Calls do not use it.`,
         place,
       );
   }

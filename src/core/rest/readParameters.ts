@@ -49,7 +49,7 @@ export function readParameters(
   for (const [, name = ""] of path.matchAll(/\{([^{}]+)\}/g)) {
     if (declared.has(name)) continue;
     // An undeclared part of the template must still be filled, and can only be a string.
-    const message = `The path ${path} has \`{${name}}\`, but no parameter declares it; it is read as a string.`;
+    const message = `The path ${path} has \`{${name}}\`, but no parameter declares it. It is read as a string.`;
     reader.document.note("contract.invalid", message, place);
     declared.add(name);
     found.push({
@@ -77,7 +77,7 @@ function readParameter(node: Located<Data>, reader: SchemaReader): Parameter | u
   if (location === "header" && reservedHeaders.has(name.toLowerCase())) return undefined;
   // The name of a header is a token (RFC 9110, section 5.1). Any other name can never be sent.
   if (location === "header" && !/^[A-Za-z0-9!#$%&'*+.^_`|~-]+$/.test(name)) {
-    document.note("contract.invalid", `A header cannot be named \`${name}\`; the parameter is skipped.`, place);
+    document.note("contract.invalid", `A header cannot be named \`${name}\`. The parameter is skipped.`, place);
     return undefined;
   }
   const required = location === "path" || member(value, "required") === true;
@@ -157,7 +157,7 @@ function readStyle(
   const [fallback = "form"] = stylesByLocation[location];
   const style = stylesByLocation[location].find((each) => each === said);
   if (style === undefined && said !== undefined && !(location === "cookie" && said === "cookie")) {
-    const message = `\`style\` of a ${location} parameter cannot be ${kindOf(said)}; it is read as ${fallback}.`;
+    const message = `\`style\` of a ${location} parameter cannot be ${kindOf(said)}. It is read as ${fallback}.`;
     document.note("contract.irregular", message, below(place, "style"));
   }
   return style ?? fallback;

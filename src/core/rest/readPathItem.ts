@@ -34,7 +34,7 @@ export function operationNodes(
       const at = below(place, "additionalOperations", method);
       // A method is a part of the request line (RFC 9110, section 9.1: a token).
       if (!/^[A-Za-z0-9!#$%&'*+.^_`|~-]+$/.test(method))
-        document.note("contract.invalid", `\`${method}\` is not a valid method; it is skipped.`, at);
+        document.note("contract.invalid", `\`${method}\` is not a valid method. It is skipped.`, at);
       else if (!found.has(key)) found.set(key, { value: node, place: at });
     }
   }

@@ -26,7 +26,7 @@ export function readResponses(operation: Data, place: PointerPlace, reader: Sche
     const status = key.toUpperCase() === "DEFAULT" ? "default" : key.toUpperCase();
     const at = below(responses.place, key);
     if (!statusPattern.test(status)) {
-      const message = `\`${key}\` is not a status code, a range such as 4XX, or default; it is ignored.`;
+      const message = `\`${key}\` is not a status code, a range such as 4XX, or default. It is ignored.`;
       reader.document.note("contract.invalid", message, at);
       continue;
     }

@@ -252,7 +252,7 @@ export function readAsked(
   const query = said ?? (typeof documentId === "string" ? texts?.get(documentId) : undefined);
   if (query === undefined && typeof documentId === "string")
     return {
-      error: `No operation of this project has the id ${documentId.slice(0, 80)}. Ids are those of an SDK with the setting \`manifest\`; run \`rhema generate\` after a query was changed.`,
+      error: `No operation of this project has the id ${documentId.slice(0, 80)}. Ids are those of an SDK with the setting \`manifest\`. Run \`rhema generate\` after a query was changed.`,
     };
   if (typeof query !== "string") return { error: "The body must have a string `query`." };
   return {

@@ -201,7 +201,7 @@ class RestPlayer {
     const done = deed && this.act(deed, asked, pathValues);
     if (done?.kind === "gone") {
       const declared = responseFor(operation, 404);
-      const detail = `There is no ${asked.path}; it was removed, or never created.`;
+      const detail = `There is no ${asked.path}. It was removed or never created.`;
       if (!declared) return { ...refusal(404, "Not found", { detail, more: { operation: label } }), misfits: [] };
       return this.declared(declared, 404, {
         ...base,

@@ -322,9 +322,9 @@ function gateRefusals({ impacts }: SdkOutcome, gate: Gate): Problem[] {
       const count = `${String(held)} of ${String(impact.changes.length)} change${impact.changes.length === 1 ? "" : "s"}`;
       const what =
         held === 0
-          ? `\`${impact.contract}\` refuses some of your queries`
+          ? `\`${impact.contract}\` does not support some of your queries`
           : `${count} to \`${impact.contract}\` ${held === 1 ? "is" : "are"} ${gate.level === "risky" ? "risky or breaking" : "breaking"} for what you use`;
-      return problem("gate.held", `${what}; the gate is \`${gate.level}\`.`, {
+      return problem("gate.held", `${what}. The gate is \`${gate.level}\`.`, {
         hint: "Run `rhema impact`. Use `rhema generate --gate off` if you want the change.",
       });
     });

@@ -97,7 +97,7 @@ export function losses(
     const count = clashes.length === 1 ? "1 name is" : `${String(clashes.length)} names are`;
     const hint =
       plan.protocol === "graphql"
-        ? "Rename the query or fragment in its document; a type of the schema keeps its name."
+        ? "Rename the query or fragment in its document. A type of the schema keeps its name."
         : "Ask for another `operationId` or schema name in the contract, or leave an operation out with `skip`.";
     found.push(
       problem("contract.names", `${count} used more than once and changed: ${listed(apart)}.`, {

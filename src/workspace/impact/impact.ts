@@ -152,7 +152,7 @@ function sameProtocol(name: string, sides: readonly [Side, Side]): readonly [Sid
     [
       problem(
         "contract.kind",
-        `\`${name}\` was a ${words[from]} contract and is a ${words[to]} one; they cannot be compared.`,
+        `\`${name}\` was a ${words[from]} contract and is a ${words[to]} one. They cannot be compared.`,
       ),
     ],
     exitCodes.usage,

@@ -6,7 +6,7 @@ import { typescriptFacts } from "../../support/typescriptSdk.js";
 import { readContract } from "../../../src/core/readContract.js";
 
 describe("the examples of changes", () => {
-  it.each(changeCodes)("%s is what its example raises, and nothing else", (code) => {
+  it.each(changeCodes)("%s is the only change that its example raises", (code) => {
     const {
       protocol,
       before,

@@ -45,7 +45,7 @@ describe("output fields", () => {
     expect(told(judge(schema(before), schema(after), `query Q ${query}`))).toEqual(changes);
   });
 
-  it("two of five operations that select a field are named with file and line, and no other", () => {
+  it("exactly the two of five operations that select a field are named, with file and line", () => {
     const documents = ["query A { a }", "query B { a b }", "query C { c }", "query D { c\n  b }", "query E { a c }"];
     const [change] = judge(schema("a: Int b: Int c: Float"), schema("a: Int c: Float"), ...documents);
     expect(change?.hits.map((hit) => [hit.owner, hit.place.document])).toEqual([
@@ -54,7 +54,7 @@ describe("output fields", () => {
     ]);
   });
 
-  it("a use in a fragment names the operations that send it", () => {
+  it("a use in a fragment names the operations that send the fragment", () => {
     const before = schema("b: Boat", "type Boat { name: String id: ID }");
     const [change] = judge(
       before,
@@ -128,7 +128,7 @@ describe("inputs, enums, unions and interfaces", () => {
     ["required input field added", "x: Int", "x: Int y: String!", ["ask.field.new-required F.y B/B used"]],
     ["input field required now", "x: Int", "x: Int!", ["ask.field.now-required F.x B/B used"]],
     ["optional input field added", "x: Int", "x: Int y: Int", ["ask.field.new F.y C/C not used"]],
-  ])("%s, sent through a variable", (_name, before, after, changes) => {
+  ])("%s, sent in a variable", (_name, before, after, changes) => {
     expect(told(judge(asking(before), asking(after), "query Q($f: F) { a(f: $f) }"))).toEqual(changes);
   });
 
@@ -137,11 +137,11 @@ describe("inputs, enums, unions and interfaces", () => {
     ["left to a variable that has a value", "query Q($x: Int = 3) { a(f: { x: $x }) }", "not used"],
     ["given as null", "query Q { a(f: { x: null }) }", "used"],
     ["given", "query Q { a(f: { x: 1 }) }", "not used"],
-  ])("a field that is required now, %s", (_name, query, use) => {
+  ])("a field that became required, %s", (_name, query, use) => {
     expect(told(judge(asking("x: Int"), asking("x: Int!"), query))).toEqual([`ask.field.now-required F.x B/B ${use}`]);
   });
 
-  it("one value is taken for a list of one, but a variable says its type", () => {
+  it("a single value is accepted as a list of one, but a variable keeps its type", () => {
     const before = schema("a(x: S, f: F): Int", "enum S { A } input F { x: S }");
     const after = schema("a(x: [S!], f: F): Int", "enum S { A } input F { x: S }");
     const inside = schema("a(x: S, f: F): Int", "enum S { A } input F { x: [S] }");
@@ -156,13 +156,13 @@ describe("inputs, enums, unions and interfaces", () => {
     ]);
   });
 
-  it("an input field that a literal does not name is not in use", () => {
+  it("an input field that a literal omits is not in use", () => {
     expect(told(judge(asking("x: Int y: String"), asking("x: Int"), "query Q { a(f: { x: 1 }) }"))).toEqual([
       "ask.field.gone F.y B/B not used",
     ]);
   });
 
-  it("a choice used both ways is judged for each direction", () => {
+  it("an enum in both directions is rated for each direction", () => {
     const both = (values: string) => `type Query { a(s: S): S } enum S { ${values} }`;
     expect(told(judge(both("A B"), both("A C"), "query Q { a(s: A) }"))).toEqual([
       "answer.choice.gone S B/C used",
@@ -173,7 +173,7 @@ describe("inputs, enums, unions and interfaces", () => {
     expect(told(judge(both("A B"), both("A"), "query Q { a(s: B) }"))).toContain("ask.choice.gone S B/B used");
   });
 
-  it("a union gains and loses members", () => {
+  it("members are added to and removed from a union", () => {
     const union = (members: string) =>
       `type Query { u: U } type A { x: Int } type B { x: Int } type C { x: Int } union U = ${members}`;
     expect(told(judge(union("A | B"), union("A | C"), "query Q { u { __typename } }"))).toEqual([
@@ -182,7 +182,7 @@ describe("inputs, enums, unions and interfaces", () => {
     ]);
   });
 
-  it("an implementer joins and leaves an interface", () => {
+  it("an implementer is added to and removed from an interface", () => {
     const boats = (tug: string) =>
       `type Query { b: Boat t: Tug } interface Boat { id: ID } type Sail implements Boat { id: ID } type Tug ${tug} { id: ID }`;
     expect(told(judge(boats(""), boats("implements Boat"), "query Q { b { id } }"))).toEqual([
@@ -196,27 +196,27 @@ describe("inputs, enums, unions and interfaces", () => {
     ]);
   });
 
-  it("types that are gone or of another kind", () => {
+  it("types that were removed or have another kind", () => {
     const before = "type Query { b: Boat } interface Boat { id: ID } type Sail implements Boat { id: ID }";
     expect(
       told(judge(before, "type Query { b: Boat } type Boat { id: ID }", "query Q { b { ... on Sail { id } } }")),
     ).toEqual(["type.gone Sail B/B used", "type.kind.changed Boat B/B used"]);
   });
 
-  it("a scalar swapped", () => {
+  it("a scalar was replaced by another", () => {
     const before = "scalar Day scalar Instant type Query { d: Day i: Instant }";
     expect(told(judge(before, before.replace("d: Day", "d: Instant"), "query Q { d }"))).toEqual([
       "answer.type.changed Query.d C/R used",
     ]);
   });
 
-  it("a schema compared with itself, in another order", () => {
+  it("a schema does not differ from itself in another order", () => {
     const one = "type Query { a: A b: Int } type A { a: A x(i: Int = 3): Int } enum E { X Y }";
     expect(judge(one, "enum E { X Y } type A { x(i: Int = 3): Int a: A } type Query { b: Int a: A }")).toEqual([]);
   });
 });
 
-describe("a type comes in the place of another, or beside others", () => {
+describe("a type replaces another one, or is added next to others", () => {
   const named = "interface Named { name: String! }";
   const pet = (name: string, more = "implements Named") => `type ${name} ${more} { name: String! age: Int! }`;
   const pets = (...names: string[]) =>
@@ -247,14 +247,14 @@ describe("a type comes in the place of another, or beside others", () => {
     ["is asked for what it lacks", "Quay", "{ boat { name length } }", "used"],
     ["is asked which one it is", "Quay", "{ boat { __typename name } }", "used"],
     ["is asked for by a fragment on the old one", "Quay", "{ boat { ... on Boat { name } } }", "used"],
-  ])("another type that %s", (_what, type, query, use) => {
+  ])("replaced by a type that %s", (_what, type, query, use) => {
     const changes = told(judge(boats("Boat"), boats(type), `query Q ${query}`));
     expect(changes.filter((change) => !change.startsWith("type.interface.gained"))).toEqual([
       `answer.type.changed Query.boat B/B ${use}`,
     ]);
   });
 
-  it("an enum of another name with other values is judged by its values", () => {
+  it("an enum with another name and other values is rated by its values", () => {
     const moods = (name: string, values: string) => `type Query { mood: ${name} } enum ${name} { ${values} }`;
     expect(told(judge(moods("Mood", "CALM"), moods("State", "CALM"), "query Q { mood }"))).toEqual([
       "type.renamed Mood B/B not used",

@@ -18,13 +18,13 @@ const change = (code: Level, coordinate: string, message = "It changed."): Chang
 const place = { document: "app", offset: 0, length: 1 };
 const uses = (sdk: string, text: string) => ({ sdk, coordinate: printCoordinate(text), kind: "reads" as const, place });
 
-describe("a change that several SDKs see", () => {
+describe("a change that affects several SDKs", () => {
   const merged = mergedForSdks([
     { sdk: "web", changes: [change("breaking", "Berth.note")] },
     { sdk: "phone", changes: [change("risky", "berth.note"), change("breaking", "berth.note", "Only here.")] },
   ]);
 
-  it("is told once, and counts as it does for the one that it hits hardest", () => {
+  it("is reported once, with the verdict of the SDK that it affects most", () => {
     expect(
       merged.map(({ message, verdict, sdks }) => [message, verdict.code, sdks?.map(({ sdk, code }) => [sdk, code])]),
     ).toEqual([
@@ -40,7 +40,7 @@ describe("a change that several SDKs see", () => {
     ]);
   });
 
-  it("says why calls alone are hit of an SDK that reads whole answers, and of no other", () => {
+  it("explains why only calls of an SDK that decodes whole responses are affected", () => {
     const read = { ...change("breaking", "Berth.note"), callers: [printCoordinate("getBerth")] };
     const both = mergedForSdks([
       { sdk: "web", changes: [read] },
@@ -57,7 +57,7 @@ describe("a change that several SDKs see", () => {
     ]);
   });
 
-  it("counts for those in use alone where there are some, each by its own names", () => {
+  it("counts only for the SDKs in use, if there are any, each with its own names", () => {
     const judged = (source: ReturnType<typeof uses>[], unknown: string[] = []) => {
       const [first] = judgeUse(merged.slice(0, 1), "rest", {
         queries: [],

@@ -19,8 +19,8 @@ const decided = (policy: Policy, today = "2031-05-01") =>
   applyPolicy([gone], policy, { contract: "berths", today })[0] ?? gone;
 const acceptance = { change: "answer.field.gone", reason: "known", until: "2031-05-01" };
 
-describe("what a team decides about changes", () => {
-  it("another level on one clock leaves the other", () => {
+describe("a team's own ratings of changes", () => {
+  it("another level for one verdict does not change the other", () => {
     const change = decided({ rules: { "answer.field.gone": { apps: "compatible", reason: "no apps yet" } } });
     expect([change.verdict, change.leveled]).toEqual([{ code: "breaking", apps: "compatible" }, "no apps yet"]);
   });
@@ -31,7 +31,7 @@ describe("what a team decides about changes", () => {
     ["of another subject", [{ ...acceptance, subject: "Berth.id" }], true],
     ["of another contract", [{ ...acceptance, contract: "tides" }], true],
     ["outlived", [{ ...acceptance, until: "2031-04-30" }], true],
-  ])("a change accepted %s", (_name, accepted, held) => {
+  ])("a change that was accepted %s", (_name, accepted, held) => {
     expect(isHeld(decided({ accepted: accepted ?? [] }), usualGate)).toBe(held);
   });
 });

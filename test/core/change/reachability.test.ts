@@ -2,8 +2,8 @@ import { describe, expect, it } from "vitest";
 import { Reachability } from "../../../src/core/change/judge/reachability.js";
 import { Randomness } from "../../proof/random/randomness.js";
 
-describe("which wanted nodes are reached", () => {
-  it("is what a walk from each node finds, cycles among them", () => {
+describe("reachable nodes", () => {
+  it("are those that a walk from each node finds, also in cycles", () => {
     for (let seed = 1; seed <= 60; seed++) {
       const random = new Randomness(seed);
       const below = (count: number): number => random.below(count);

@@ -8,7 +8,7 @@ import { readRest } from "../../support/readRest.js";
 import { contractWith, okay } from "../../support/smallContract.js";
 import { typescriptFacts } from "../../support/typescriptSdk.js";
 
-describe("names that probably mean one thing", () => {
+describe("names that probably mean the same thing", () => {
   it.each([
     ["crew", "crewSize"],
     ["vesselId", "vessel"],
@@ -36,7 +36,7 @@ describe("names that probably mean one thing", () => {
     expect([namesAlike(a, b), namesAlike(b, a)]).toEqual([false, false]);
   });
 
-  it("also where one sentence describes both, or both have the same limits, or the same number as default", () => {
+  it("also if one description fits both, or both have the same limits or the same default number", () => {
     const depth = "Depth at low water in metres.";
     expect(mayBeRenamed({ name: "draught", description: depth }, { name: "depth", description: depth })).toBe(true);
     expect(mayBeRenamed({ name: "draught", description: "A note." }, { name: "sort", description: "A note." })).toBe(
@@ -65,11 +65,11 @@ const record = (...names: string[]) => ({
   properties: Object.fromEntries(names.map((name) => [name, { type: "string" }])),
 });
 
-describe("a rename is claimed", () => {
-  it("with a perhaps, where the names say so", () => {
+describe("a rename is reported", () => {
+  it("as possible, if the names suggest it", () => {
     const [before, after] = [record("note"), record("notes")].map((Berth) => contractWith({ Berth }));
     expect(rest(before, after)).toEqual([
-      "answer.field.renamed: `Berth.note` was removed; it may have been renamed to `notes`.",
+      "answer.field.renamed: `Berth.note` was removed. It may have been renamed to `notes`.",
     ]);
   });
 
@@ -84,7 +84,7 @@ describe("a rename is claimed", () => {
     );
   });
 
-  it("of an operation, not of what answers the same by chance", () => {
+  it("of an operation, but not if another one only happens to have the same response", () => {
     const path = (name: string) =>
       contractWith(
         { Berth: record("id") },
@@ -94,15 +94,15 @@ describe("a rename is claimed", () => {
       rest(path("/quays/{id}/picture"), path("/vessels/{id}/picture")).some((text) => text.includes("perhaps")),
     ).toBe(false);
     expect(rest(path("/tides/{day}"), path("/v2/tide-tables/{day}"))).toContain(
-      "operation.moved: GET /tides/{day} was removed; it may have moved to GET /v2/tide-tables/{day}.",
+      "operation.moved: GET /tides/{day} was removed. It may have moved to GET /v2/tide-tables/{day}.",
     );
   });
 
-  it("of a type that most places now name instead, and never of one of which another type came", () => {
+  it("of a type that most locations now use instead, and never of one that replaces another type", () => {
     const boats = (type: string, more = "") =>
       `type Query { boat: ${type} first: ${type} other: Buoy } type Buoy { id: ID name: String } type ${type} { id: ID name: String } ${more}`;
     expect(graphql(boats("Boat"), boats("Vessel"))).toEqual([
-      "type.renamed: The object `Boat` was removed; it may have been renamed to `Vessel`.",
+      "type.renamed: The object `Boat` was removed. It may have been renamed to `Vessel`.",
     ]);
     const [before, after] = ["a: Boat b: Int", "a: Buoy b: Int c: Pier"].map(
       (fields) =>

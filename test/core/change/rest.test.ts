@@ -45,7 +45,7 @@ const record = (properties: Record<string, unknown>, required: string[] = [], mo
 });
 const text = { type: "string" };
 
-describe("answers", () => {
+describe("responses", () => {
   it.each<[string, unknown, unknown, string[]]>([
     ["an optional field added", record({ a: text }), record({ a: text, b: text }), ["answer.field.new Berth.b C/C"]],
     [
@@ -155,7 +155,7 @@ describe("answers", () => {
   });
 });
 
-describe("asks", () => {
+describe("requests", () => {
   it.each<[string, unknown, unknown, string[]]>([
     ["an optional field added", record({ a: text }), record({ a: text, b: text }), ["ask.field.new Berth.b C/C"]],
     [
@@ -227,7 +227,7 @@ describe("asks", () => {
   });
 });
 
-describe("no change at all", () => {
+describe("no change", () => {
   it.each<[string, unknown, unknown]>([
     [
       "another spelling of null",
@@ -241,7 +241,7 @@ describe("no change at all", () => {
     expect(answered(before, after)).toEqual([]);
   });
 
-  it("an operation with another path and another operationId is known by what it asks and answers", () => {
+  it("an operation with another path and operationId is recognised by its request and response", () => {
     const at = (paths: Record<string, string>) =>
       contractWith(
         { Berth: record({ a: text }), Crew: record({ b: text }) },
@@ -264,7 +264,7 @@ describe("no change at all", () => {
     expect(told(compare(before, at({ "/hands": "crewNow" })))).toContain("operation.gone GET /crews/current B/B");
   });
 
-  it("an inline shape moved behind a reference; the way back takes its name from source", () => {
+  it("an inline object moved behind a reference, and back, where its type name is removed from source", () => {
     const inline = contractWith({ Berth: record({ size: record({ x: text }) }) });
     const moved = contractWith({ Berth: record({ size: { $ref: "#/components/schemas/Size" } }) });
     (moved["components"] as { schemas: object }).schemas = {
@@ -275,12 +275,12 @@ describe("no change at all", () => {
     expect(told(compare(moved, inline))).toEqual(["type.name.gone Size B/C"]);
   });
 
-  it("another OpenAPI version with null in its own dress", () => {
+  it("another OpenAPI version writes null in another way", () => {
     const old = contractWith({ Berth: record({ a: { type: "string", nullable: true } }) }, {}, "3.0.3");
     expect(told(compare(old, contractWith({ Berth: record({ a: { type: ["string", "null"] } }) })))).toEqual([]);
   });
 
-  it("a contract compared with itself, recursion included", () => {
+  it("a contract does not differ from itself, recursion included", () => {
     const tree = contractWith({
       Tree: record({
         kids: { type: "array", items: { $ref: "#/components/schemas/Tree" } },
@@ -458,7 +458,7 @@ describe("operations, parameters, statuses and auth", () => {
     ["is sent as another header", { type: "apiKey", in: "header", name: "X-Key" }, "C/B"],
     ["is sent in the query", { type: "apiKey", in: "query", name: "X-Harbour" }, "C/B"],
     ["is of another kind", { type: "http", scheme: "bearer" }, "B/B"],
-  ])("a key that %s is told once, whatever needs it", (_what, scheme, verdict) => {
+  ])("a key that %s is reported once, whatever requires it", (_what, scheme, verdict) => {
     const secured = (key: unknown) => ({
       ...contractWith({ Berth: record({ a: text }), Crew: record({ b: text }) }),
       security: [{ key: [] }],
@@ -471,7 +471,7 @@ describe("operations, parameters, statuses and auth", () => {
     expect(told(compare(before, secured(scheme)))).toEqual([`auth.scheme.changed connection key ${verdict}`]);
   });
 
-  it("a path parameter renamed breaks the argument, not the request", () => {
+  it("a renamed path parameter breaks the argument, not the request", () => {
     const path = (name: string) =>
       contractWith(
         {},
@@ -486,7 +486,7 @@ describe("operations, parameters, statuses and auth", () => {
     ]);
   });
 
-  it("auth where none was; another name for the same scheme is no change", () => {
+  it("authentication is required now; another name for the same scheme is no change", () => {
     const secured = (schemes: object, security?: unknown) => ({
       ...get(security === undefined ? {} : { security }),
       components: { schemas: {}, securitySchemes: schemes },
@@ -500,7 +500,7 @@ describe("operations, parameters, statuses and auth", () => {
     ]);
   });
 
-  it("a type that goes both ways names only the operations of the direction", () => {
+  it("a type in both directions names only the operations of the direction", () => {
     const both = (schema: unknown) => {
       const body = { content: { "application/json": { schema: { $ref: "#/components/schemas/Berth" } } } };
       return contractWith({ Berth: schema }, { "/send": { post: { requestBody: body, responses: {} } } });
@@ -512,7 +512,7 @@ describe("operations, parameters, statuses and auth", () => {
     ]);
   });
 
-  it("a change names the operations that reach it, and the two places", () => {
+  it("a change names the operations that reach it, and both locations", () => {
     const before = contractWith({
       Size: record({ x: text }),
       Berth: record({ size: { $ref: "#/components/schemas/Size" } }),
@@ -533,7 +533,7 @@ describe("operations, parameters, statuses and auth", () => {
   });
 });
 
-describe("where calls go", () => {
+describe("where requests are sent", () => {
   const served = (servers: string[], own: string[] = []) => {
     const data = contractWith(
       {},
@@ -596,7 +596,7 @@ describe("where calls go", () => {
     expect(told(compare(before, after))).toEqual(expected);
   });
 
-  it("a base path of 2.0", () => {
+  it("a base path of OpenAPI 2.0", () => {
     const old = (more: object) => ({
       swagger: "2.0",
       info: { title: "T", version: "1" },

@@ -5,7 +5,7 @@ import { makeGraphqlSchema } from "../../proof/random/graphql/makeGraphqlSchema.
 import { Randomness } from "../../proof/random/randomness.js";
 
 describe("drafts", () => {
-  it("of 200 random schemas are valid, every one, at every depth", () => {
+  it("of 200 random schemas are valid at every depth", () => {
     let drafts = 0;
     for (let seed = 1; seed <= 200; seed++) {
       const schema = buildSchema(makeGraphqlSchema(new Randomness(seed)));

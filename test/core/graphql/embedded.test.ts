@@ -40,7 +40,7 @@ describe("queries inside source code", () => {
     expect(found(imported + text, document).map((each) => each.replace("#graphql ", ""))).toEqual(["query A { a }"]);
   });
 
-  it("in the script blocks of Vue and Svelte files, and not in their markup", () => {
+  it("in the script blocks of Vue and Svelte files, but not in their markup", () => {
     const vue = `<template>\n  <p title="a > b">gql\`query No { a }\`</p>\n</template>\n<script setup lang="ts">\nconst q: X = gql\`query A { a }\`;\n</script>\n<script>\nexport default { q: gql\`query B { a }\` };\n</script>\n<style>p { color: red }</style>\n`;
     expect(found(vue, "Board.vue")).toEqual(["query A { a }", "query B { a }"]);
     expect(codes(vue.replace("query A { a }", "query A { ${x} }"), "Board.vue")[0]).toBe("query.interpolated 5:28");
@@ -49,14 +49,14 @@ describe("queries inside source code", () => {
     ).toEqual(["query A { a }"]);
   });
 
-  it("only under the tags that are asked for", () => {
+  it("only with the configured tags", () => {
     const text = "const a = harbour`query A { a }`; const b = gql`query B { b }`; const c = gqlx`query C { c }`;";
     expect(found(text, "a.ts", ["harbour"])).toEqual(["query A { a }"]);
     expect(found(text, "a.ts", [])).toEqual([]);
     expect(found(text)).toEqual(["query B { b }"]);
   });
 
-  it("a schema of the app's own is no query", () => {
+  it("a schema that belongs to the app is not a query", () => {
     const text = 'const own = gql`"""Words""" extend type Query { mine: Int }`; const q = gql`query A { a }`;';
     expect(found(imported + text)).toEqual(["query A { a }"]);
   });
@@ -76,12 +76,12 @@ describe("queries inside source code", () => {
     ["as an argument", "query A { a(id: ${id}) }"],
     ["inside a string", 'query A { a(id: "x${id}") }'],
     ["inside a variable's type", "query A($x: ${T}) { a }"],
-  ])("an interpolation %s is refused with its place", (_, query) => {
+  ])("an interpolation %s is refused with its location", (_, query) => {
     const column = `gql\`${query}`.indexOf("${") + 1;
     expect(codes(`${imported}gql\`${query}\``)).toEqual([`query.interpolated 2:${String(column)}`]);
   });
 
-  it("warns about a tag that is never imported, once a file, and not about one that is declared in any way", () => {
+  it("warns once per file about a tag that is never imported, but not about one that is declared in any way", () => {
     const use = "const q = gql`query A { a }`; const r = gql`query B { a }`;";
     expect(codes(use)).toEqual(["query.tag 1:11"]);
     for (const declared of [
@@ -96,12 +96,12 @@ describe("queries inside source code", () => {
     expect(codes("const q = /* GraphQL */ `query A { a }`")).toEqual([]);
   });
 
-  it("says where a file cannot be read, and does not parse what holds no mark", () => {
+  it("reports where a file cannot be read, and does not parse a file without a mark", () => {
     expect(codes(`${imported}const q = gql\`query A { a }\`;\nconst = `)).toEqual(["query.host 3:7"]);
     expect(codes("const = ; const graphqlish = 1; // gql is a word")).toEqual([]);
   });
 
-  it("keeps places exact behind escapes, and reads what they spell", () => {
+  it("keeps locations exact after escapes, and decodes the escapes", () => {
     const text = `${imported}const q = gql\`query A { # \\\`tick\\\` \\u{1F600}\n  boats(text: "a\\\\nb\\\\u0041") { id } \\u006eope }\`;`;
     const { texts } = embeddedQueries({ document: "a.ts", text });
     expect(texts[0]?.text).toContain('"a\\nb\\u0041"');
@@ -120,7 +120,7 @@ describe("queries inside source code", () => {
     ]);
   });
 
-  it("an error in one literal leaves the others of its file alone", () => {
+  it("an error in one literal does not affect the others of its file", () => {
     const text = `${imported}const a = gql\`query A { boats { id }\`;\nconst b = gql\`query B { boats { nope } }\`;`;
     const { texts } = embeddedQueries({ document: "a.ts", text });
     const { schema } = readGraphqlContract("fleet", [{ document: "s.graphql", text: fleetSchema }]);
@@ -137,7 +137,7 @@ describe("queries inside source code", () => {
 });
 
 describe("a schema inside a module", () => {
-  it("takes what is marked, else what begins like a schema", () => {
+  it("is read from marked strings, otherwise from strings that begin like a schema", () => {
     const texts = (text: string): string[] =>
       embeddedSchemas({ document: "s.ts", text }).texts.map((each) => each.text.trim());
     expect(texts("const a = /* GraphQL */ `type A { a: Int }`; const b = 'type B { b: Int }';")).toEqual([

@@ -26,8 +26,8 @@ function answered(query: string, unions: "open" | "closed"): string[] {
   return records.sort();
 }
 
-describe("types that a schema does not have yet", () => {
-  it("answer nothing that only fragments on known types ask for, where unions are open", () => {
+describe("types that are newer than the schema", () => {
+  it("get no value if only fragments on known types select fields and unions are open", () => {
     const query = "query Q { boats { ... on Sail { name } ... on Motor { name } } }";
     expect(answered(query, "open")).toEqual([
       "QAnswerBoatsMotorOrSail: __typename name",
@@ -36,7 +36,7 @@ describe("types that a schema does not have yet", () => {
     expect(answered(query, "closed")).toEqual(["QAnswerBoats: __typename name"]);
   });
 
-  it("need not have an interface that all known types have, unless it is declared", () => {
+  it("may lack an interface that all known types have, unless it is declared", () => {
     expect(answered("query Q { boats { ... on Craft { name } } }", "open")).toEqual([
       "QAnswerBoatsMotorOrSail: __typename name",
       "QAnswerBoatsNewer: __typename",
@@ -49,7 +49,7 @@ describe("types that a schema does not have yet", () => {
     expect(answered("query Q { moored { ... on Craft { name } } }", "open")).toEqual(["QAnswerMoored: name"]);
   });
 
-  it("are nothing of their own where they answer all the same", () => {
+  it("get no member of their own if all members have the same response", () => {
     expect(answered("query Q { craft { name } }", "open")).toEqual(["QAnswerCraft: name"]);
   });
 });

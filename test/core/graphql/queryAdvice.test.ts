@@ -23,7 +23,7 @@ function advise(query: string): [string, string | undefined] {
   return [message, hint];
 }
 
-describe("what is said of a mistake in a query", () => {
+describe("advice about an error in a query", () => {
   it.each([
     ['{ mood(m: "CALM") }', '`"CALM"` is not a value of `Mood`.', "Write `CALM`, without quotes."],
     ['{ mood(m: "CLM") }', '`"CLM"` is not a value of `Mood`.', "Did you mean `CALM`?"],

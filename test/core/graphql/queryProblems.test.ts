@@ -11,8 +11,8 @@ const told = (...documents: string[]) =>
     return [code, message, hint, ...where];
   });
 
-describe("every error of every document, with its place and a way out", () => {
-  it("five mistakes in four files are five findings", () => {
+describe("every error in every document, with its location and a fix", () => {
+  it("five errors in four files give five problems", () => {
     const found = told(
       "query A { boat(id: 1) { nam } }",
       "query B($x: Int) {\n  boat(id: $x) { id }\n  boats(frst: 1) { id }\n}",
@@ -38,7 +38,7 @@ describe("every error of every document, with its place and a way out", () => {
     expect(found.flat()).toContain("q3.graphql:1:15");
   });
 
-  it("a field that got a longer name is proposed", () => {
+  it("the new name of a field that got a longer name is suggested", () => {
     const { problems } = readQueries("type Query { berthCode: Int eta: Int }", "query A { berth }");
     expect(problems[0]?.hint).toBe("Did you mean `berthCode`?");
   });
@@ -48,7 +48,7 @@ describe("every error of every document, with its place and a way out", () => {
     expect(found.map(([code]) => code).sort()).toEqual(["query.invalid", "query.syntax"]);
   });
 
-  it("a bracket that is never closed is pointed at, whatever strings and comments hold", () => {
+  it("a bracket that is never closed is found, whatever strings and comments contain", () => {
     expect(told('query A {\n  boat(id: "}") { # }\n    name\n  }')).toEqual([
       ["query.syntax", "The query document cannot be read: this `{` is never closed.", undefined, "q0.graphql:1:9"],
     ]);
@@ -59,12 +59,12 @@ describe("every error of every document, with its place and a way out", () => {
     ]);
   });
 
-  it("an anonymous operation gets a proposed name: its file's, else its first field's", () => {
+  it("an anonymous operation gets a suggested name from its file, or from its first field", () => {
     const { problems } = readQueries(fleetSchema, "{ boats { id } }");
     expect(problems).toMatchObject([{ code: "query.anonymous", hint: "Write `query Q0`." }]);
   });
 
-  it("a name used twice tells both places, for operations and fragments", () => {
+  it("a duplicate name is reported with both locations, for operations and fragments", () => {
     expect(told("query A { boats { id } }", "\nquery A { boats { name } }")).toEqual([
       ["query.duplicate", "Two operations are named `A`.", "Rename one of them.", "q0.graphql:1:7", "q1.graphql:2:7"],
     ]);
@@ -74,17 +74,17 @@ describe("every error of every document, with its place and a way out", () => {
     ]);
   });
 
-  it("a fragment nobody spreads is a warning, and does not leave anything out", () => {
+  it("an unused fragment is a warning, and nothing is left out", () => {
     const reading = readQueries(fleetSchema, "fragment F on Boat { id } query A { boats { id } }");
     expect(reading.problems).toMatchObject([{ code: "query.unused", level: "warning" }]);
     expect(reading.operations).toHaveLength(1);
   });
 
-  it("a schema definition among the documents is refused", () => {
+  it("a schema definition among query documents is refused", () => {
     expect(told("type X { a: Int } query A { boats { id } }")[0]?.[0]).toBe("query.invalid");
   });
 
-  it("leaves out what has an error or spreads something that has one, and keeps the rest", () => {
+  it("leaves out definitions with an error and those that depend on them, and keeps the rest", () => {
     const reading = readQueries(
       fleetSchema,
       "query A { boat(id: 1) { ...F } }",
@@ -96,16 +96,16 @@ describe("every error of every document, with its place and a way out", () => {
     expect(reading.leftOut).toEqual(["A"]);
   });
 
-  it("fragments that spread each other are refused", () => {
+  it("fragments that spread each other are an error", () => {
     const [first] = told("query A { boat(id: 1) { ...F } } fragment F on Boat { ...G } fragment G on Boat { ...F }");
     expect(first?.[1]).toBe("Fragments spread each other in a cycle: `F` -> `G` -> `F`.");
   });
 
-  it("an empty document is nothing, and one of comments too", () => {
+  it("an empty document is valid, and one of only comments too", () => {
     expect(told("", "# only a comment")).toEqual([]);
   });
 
-  it("a mistake inside a fragment says which operation sends it, and by which fragments", () => {
+  it("an error inside a fragment names the operations that send it, and the fragments in between", () => {
     const { problems } = readQueries(
       fleetSchema,
       "query A { boats { ...F } } query B { boats { ...G } }",
@@ -120,7 +120,7 @@ describe("every error of every document, with its place and a way out", () => {
     expect(far[0]?.why).toBe("`A` sends it, through the fragment `F`, then `G`, then `H`.");
   });
 
-  it("every circle of fragments is told once", () => {
+  it("every cycle of fragments is reported once", () => {
     const found = told(
       "query A { boats { ...F ...Own } }",
       "fragment F on Boat { ...G } fragment G on Boat { mate { ...F } }",
@@ -132,7 +132,7 @@ describe("every error of every document, with its place and a way out", () => {
     ]);
   });
 
-  it("what is deprecated is one warning with all its places and the schema's words", () => {
+  it("a deprecated field is one warning with all its locations and the schema's reason", () => {
     const schema = `enum E { A @deprecated(reason: "Say B.") B } type Query { old: Int @deprecated new(way: Int @deprecated(reason: "Gone soon"), e: E): Int }`;
     const { problems } = readQueries(schema, "query A { old new(way: 1) }", "query B { old new(e: A) }");
     expect(problems.map(({ level, message, why, places }) => [level, message, why, places.length])).toEqual([
@@ -143,7 +143,7 @@ describe("every error of every document, with its place and a way out", () => {
   });
 
   it.each(["", "directive @defer on FRAGMENT_SPREAD | INLINE_FRAGMENT directive @stream on FIELD"])(
-    "answers in pieces are refused, whether the schema knows them or not",
+    "responses in parts are not supported, whether or not the schema declares the directives",
     (directives) => {
       const { problems, operations } = readQueries(
         `${directives} ${fleetSchema}`,

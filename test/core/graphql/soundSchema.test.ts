@@ -17,7 +17,7 @@ function rest(text: string): { aside: string[]; left: string } {
   return { aside: contract.setAside.map(({ what, why }) => `${what}: ${why}`), left };
 }
 
-describe("of a broken schema the sound part is read, and the rest is set aside with its reason", () => {
+describe("the valid part of a broken schema is read, and the rest is skipped with a reason", () => {
   it.each<[name: string, text: string, aside: string[], left: RegExp]>([
     [
       "a field defined twice, and differently",
@@ -137,7 +137,7 @@ describe("of a broken schema the sound part is read, and the rest is set aside w
     expect(found.left).toMatch(left);
   });
 
-  it("tolerates directives of others, federated types, and spelt-out built-ins", () => {
+  it("accepts federation directives, federated types, and built-ins that are spelled out", () => {
     const { aside, left } = rest(
       `
       extend schema @link(url: "https://specs.test/federation", import: ["@key"])
@@ -153,7 +153,7 @@ describe("of a broken schema the sound part is read, and the rest is set aside w
     expect(left).toContain("enum Status { AFLOAT }");
   });
 
-  it("takes together what several files define of one type, and says so", () => {
+  it("merges definitions of one type from several files, and reports that", () => {
     const { problems, contract } = read("type Query { a: Int }", "scalar S type Query { a: Int b: S }", "scalar S");
     expect(contract?.setAside).toEqual([]);
     expect([...(contract?.fields.keys() ?? [])]).toEqual(["Query.a", "Query.b"]);
@@ -166,18 +166,18 @@ describe("of a broken schema the sound part is read, and the rest is set aside w
     ]);
   });
 
-  it("places what it sets aside in the text it comes from", () => {
+  it("reports the location of each part that it skips", () => {
     const { contract } = read(query, "type Boat {\n  id: ID\n  crew: Nope\n}");
     expect(contract?.setAside).toMatchObject([{ place: { document: "s1.graphql", offset: 29 } }]);
   });
 
-  it("reads a schema that has no query type, and refuses one that has nothing", () => {
+  it("reads a schema without a query type, and refuses an empty one", () => {
     expect(read("type Boat { id: ID }").contract?.types.has("Boat")).toBe(true);
     expect(read("type Boat { id: Nope }").problems[0]?.message).toMatch(/No part of the schema can be used/);
     expect(read("# nothing").problems).toMatchObject([{ code: "graphql.schema" }]);
   });
 
-  it("holds custom roots", () => {
+  it("supports custom root types", () => {
     const { contract } = read(
       "schema { query: Ask subscription: Hear } type Ask { a: Int } type Hear { b: Int } type Query { c: Int }",
     );

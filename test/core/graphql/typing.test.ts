@@ -32,7 +32,7 @@ const answerOf = (...documents: string[]) => {
   return short(operations[0]!.answer);
 };
 
-describe("answer shapes follow the selection exactly", () => {
+describe("response types follow the selection exactly", () => {
   it.each([
     ["{ boat(id: 1) { id name length } }", "{ boat: { id: text, name: text, length: number | null } | null }"],
     ["{ first: boat(id: 1) { title: name } }", "{ first: { title: text } | null }"],
@@ -45,13 +45,13 @@ describe("answer shapes follow the selection exactly", () => {
     expect(answerOf(`query Q ${selection}`)).toBe(shape);
   });
 
-  it("fragments on object types make a tagged union; types that answer alike share a member", () => {
+  it("fragments on object types become a tagged union; types with the same response share a member", () => {
     expect(answerOf("query Q { boat(id: 1) { name ... on Sail { mast } } }")).toBe(
       '{ boat: { __typename: "Motor"|"Tug", name: text } + { __typename: "Sail", name: text, mast: number } | null }',
     );
   });
 
-  it("fields of an interface that every member of a union implements are the union's", () => {
+  it("fields of an interface that every member of a union implements belong to the union", () => {
     const { operations } = readQueries(
       "interface I { id: ID! } type A implements I { id: ID! } type B implements I { id: ID! x: Int } union U = A | B type Query { u: U! }",
       "query Q { u { ... on I { id } } }",
@@ -59,7 +59,7 @@ describe("answer shapes follow the selection exactly", () => {
     expect(short(operations[0]!.answer)).toBe("{ u: { id: text } }");
   });
 
-  it("the tag is asked for where it always comes, when selections under different conditions are merged", () => {
+  it("the tag is always selected, also if selections with different conditions are merged", () => {
     const { operations } = readQueries(
       fleetSchema,
       "query Q($a: Boolean!) { boat(id: 1) @include(if: $a) { ... on Sail { mast } } boat(id: 1) { name } }",
@@ -67,12 +67,12 @@ describe("answer shapes follow the selection exactly", () => {
     expect(operations[0]?.text.replace(/\s+/g, " ")).toContain("boat(id: 1) { __typename name }");
   });
 
-  it("several conditions at once have no opposite among them", () => {
+  it("conditions have no opposite if there are several", () => {
     const both = "... @skip(if: $b) { boats @include(if: $a) { id } boats @skip(if: $a) { id } }";
     expect(answerOf(`query Q($a: Boolean!, $b: Boolean!) { ${both} }`)).toBe("{ boats?: [[{ id: text }]] }");
   });
 
-  it("a field under every condition that its value depends on is there with the value", () => {
+  it("a field with every condition that its parent has is always present in it", () => {
     expect(
       answerOf(
         "query Q($a: Boolean!, $b: Boolean!) { boat(id: 1) @include(if: $a) { id name } boat(id: 1) @include(if: $b) { id length } }",
@@ -80,7 +80,7 @@ describe("answer shapes follow the selection exactly", () => {
     ).toBe("{ boat?: { id: text, name?: text, length?: number | null } | null }");
   });
 
-  it("what is there under a condition and under its opposite is always there", () => {
+  it("a field with a condition and with its opposite is always present", () => {
     expect(
       answerOf("query Q($a: Boolean!) { boats @include(if: $a) { id } boats @skip(if: $a) { id } }").replace(
         /boats: .*/,
@@ -89,7 +89,7 @@ describe("answer shapes follow the selection exactly", () => {
     ).toBe("{ boats");
   });
 
-  it("a fragment on the interface itself splits nothing", () => {
+  it("a fragment on the interface itself adds no member", () => {
     expect(answerOf("query Q { boat(id: 1) { ...F } } fragment F on Boat { name }")).toBe(
       "{ boat: { name: text } | null }",
     );
@@ -108,7 +108,7 @@ describe("answer shapes follow the selection exactly", () => {
     );
   });
 
-  it("unions, and members nobody asks about", () => {
+  it("unions, and members that no selection names", () => {
     expect(answerOf("query Q { found { ... on Person { name since } } }")).toBe(
       '{ found: [{ __typename: "Person", name: text, since: Instant | null } + { __typename: "Sail" }] }',
     );
@@ -121,7 +121,7 @@ describe("answer shapes follow the selection exactly", () => {
     );
   });
 
-  it("@include and @skip with variables mean absence; with constants they decide", () => {
+  it("@include and @skip with variables make a field optional; constants decide at once", () => {
     expect(
       answerOf(
         "query Q($x: Boolean!) { boat(id: 1) { name @include(if: $x) id @skip(if: true) length @include(if: true) } }",
@@ -129,13 +129,13 @@ describe("answer shapes follow the selection exactly", () => {
     ).toBe("{ boat: { name?: text, length: number | null } | null }");
   });
 
-  it("what is selected without a condition too is there", () => {
+  it("a field that is also selected without a condition is always present", () => {
     expect(answerOf("query Q($x: Boolean!) { boat(id: 1) { name @include(if: $x) name } }")).toBe(
       "{ boat: { name: text } | null }",
     );
   });
 
-  it("fields below a conditional field are there when it is; of two conditions neither is sure", () => {
+  it("fields below a conditional field are present if it is; with two conditions neither is certain", () => {
     expect(answerOf("query Q($x: Boolean!) { boat(id: 1) @include(if: $x) { name } }")).toBe(
       "{ boat?: { name: text } | null }",
     );
@@ -165,16 +165,16 @@ describe("variables", () => {
   });
 });
 
-describe("the text that is sent", () => {
+describe("the query that is sent", () => {
   const sent = (...documents: string[]) => readQueries(fleetSchema, ...documents).operations[0]!;
 
-  it("has __typename only where narrowing needs it", () => {
+  it("has __typename only if a union needs it", () => {
     const { text } = sent("query Q { boat(id: 1) { name mate { ... on Sail { mast } } } }");
     expect(text.match(/__typename/g)).toHaveLength(1);
     expect(text).toContain("mate {\n      __typename\n");
   });
 
-  it("carries the fragments it spreads, also through others, and no more", () => {
+  it("contains the fragments that it spreads, also indirectly, and no others", () => {
     const { text, fragments } = sent(
       "query Q { boat(id: 1) { ...A } }",
       "fragment A on Boat { ...B } fragment B on Boat { id } fragment C on Boat { name } query R { boat(id: 1) { ...C } }",
@@ -183,7 +183,7 @@ describe("the text that is sent", () => {
     expect(text.match(/fragment \w+/g)).toEqual(["fragment A", "fragment B"]);
   });
 
-  it("takes the comment right above as the operation's description", () => {
+  it("has the comment right above it as the operation's description", () => {
     expect(
       sent("# Not this one.\n\n# What it does,\n# in two lines.\nquery Q { boat(id: 1) { id } }").description,
     ).toBe("What it does,\nin two lines.");
@@ -196,7 +196,7 @@ describe("uses", () => {
       (use) => `${use.owner} ${use.kind} ${use.coordinate} ${use.operations.join()}`,
     );
 
-  it("name every coordinate with its place and the operations that send it", () => {
+  it("name every coordinate with its location and the operations that send it", () => {
     const found = uses("query Q { boat(id: 1) { ...F } }", "fragment F on Boat { status ... on Sail { mast } }");
     expect(found).toContain("Q selects Query.boat Q");
     expect(found).toContain("Q passes Query.boat(id:) Q");
@@ -207,7 +207,7 @@ describe("uses", () => {
     expect(found).toContain("F selects Sail.mast Q");
   });
 
-  it("tell an omitted argument, what a variable may carry, and literals", () => {
+  it("distinguish omitted arguments, values of variables, and literals", () => {
     const found = uses(
       "query Q($f: Filter) { boats(filter: $f) { id } a: boats(filter: { status: DOCKED }, first: 1) { id } }",
     );

@@ -14,7 +14,7 @@ const operations = [
   return { contract: "harbour", label, method, path, servers, call: label };
 });
 
-describe("the operation that an address leads to", () => {
+describe("the operation that a URL belongs to", () => {
   it.each([
     ["/berths", "GET /berths"],
     ["/berths/?status=free", "GET /berths"],
@@ -43,11 +43,11 @@ describe("the operation that an address leads to", () => {
     "berths",
     hole,
     "",
-  ])("%j is none", (address) => {
+  ])("%j belongs to none", (address) => {
     expect(requestedOperation(address, "GET", operations)).toBeUndefined();
   });
 
-  it("has the method that is sent", () => {
+  it("has the method of the request", () => {
     expect(requestedOperation("/berths", "post", operations)?.label).toBe("POST /berths");
     expect(requestedOperation("/berths", "DELETE", operations)).toBeUndefined();
   });

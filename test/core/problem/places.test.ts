@@ -20,7 +20,7 @@ const at = (pointer: string, text = yaml, atKey = false) => {
   return `${String(line)}:${String(column)}`;
 };
 
-describe("places", () => {
+describe("locations", () => {
   it.each([
     ["/paths/~1a~1b/get/tags/1", "4:19"],
     ["/paths/~1a~1b", "2:3"],
@@ -78,7 +78,7 @@ describe("places", () => {
     expect(at(pointer, text)).toBe(position);
   });
 
-  it("in YAML of every style are where another parser sees them", () => {
+  it("in YAML of every style match another parser", () => {
     const data = load(readFileSync(join(packageRoot, "demo/contracts/v1/berths.yaml"), "utf8"));
     const styles: DumpOptions[] = [
       {},
@@ -109,14 +109,14 @@ describe("places", () => {
     expect(compared).toBeGreaterThan(1_500);
   });
 
-  it("escape their tokens both ways", () => {
+  it("escape and unescape their tokens", () => {
     expect(below(pointerPlace("d", ""), "a/b~c", 3).pointer).toBe("/a~1b~0c/3");
     expect(pointerTokens("/a~1b~0c/3")).toEqual(["a/b~c", "3"]);
   });
 });
 
 describe("a code frame", () => {
-  it("shows the line, the one before, and carets", () => {
+  it("shows the line, the line before, and carets", () => {
     expect(codeFrame(new ShownText("one\ntwo three"), { line: 2, column: 5, length: 5 })).toEqual([
       "1 | one",
       "2 | two three",
@@ -124,7 +124,7 @@ describe("a code frame", () => {
     ]);
   });
 
-  it("cuts a long line to a window around the column", () => {
+  it("shortens a long line around the column", () => {
     const [, row = "", carets = ""] = codeFrame(new ShownText(`first\n${"x".repeat(5000)}here${"y".repeat(5000)}`), {
       line: 2,
       column: 5001,
@@ -134,15 +134,15 @@ describe("a code frame", () => {
     expect(row.slice(carets.indexOf("^"), carets.lastIndexOf("^") + 1)).toBe("here");
   });
 
-  it("keeps control characters off the terminal", () => {
+  it("keeps control characters out of the terminal", () => {
     expect(visible("a\u001b[31mred\u202eb\tc")).toBe("a·[31mred·b  c");
   });
 });
 
-describe("a problem for a person", () => {
+describe("a problem report", () => {
   const texts = new ShownTexts((document) => (document === "q.graphql" ? "query A {\n  boat\n}" : undefined));
 
-  it("says in its first line what and where, then shows, then helps", () => {
+  it("says what and where in its first line, then shows the line, then a fix", () => {
     const found = problem("query.invalid", "Cannot query field `boat`.", {
       place: { document: "q.graphql", offset: 12, length: 4 },
       why: "The server would refuse it.",
@@ -159,7 +159,7 @@ describe("a problem for a person", () => {
     ]);
   });
 
-  it("without a text names the file, and counts further places", () => {
+  it("names the file if there is no text, and counts other locations", () => {
     const place = { document: "gone.graphql", offset: 1, length: 1 };
     expect(
       renderProblem(problem("query.duplicate", "Twice.", { places: [place, place, place, place] }), texts, plainPaint),

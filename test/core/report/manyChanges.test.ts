@@ -40,7 +40,7 @@ const many = (own: number, searched = false): ContractImpact => {
 const lines = (impact: ContractImpact): string[] => renderImpact([impact], texts, { paint: plainPaint, all: false });
 
 describe("a report on many changes", () => {
-  it("has the counts first, and what breaks within the first forty lines", () => {
+  it("has the counts first, and breaking changes within the first forty lines", () => {
     const impact = many(1);
     expect(impact.changes.length).toBeGreaterThan(900);
     const shown = lines(impact);
@@ -57,12 +57,12 @@ describe("a report on many changes", () => {
     expect(shown.every((line) => line.length <= 80 || line.includes("  contract  "))).toBe(true);
   });
 
-  it("counts what is in use of all, where that is known", () => {
+  it("counts how many changes are in use, if that is known", () => {
     expect(lines(many(1, true))[2]).toMatch(/^ {2}in use, of all +breaking/);
     expect(lines(many(1, true))[3]).toMatch(/0 of \d+/);
   });
 
-  it("counts released apps on their own clock alone, and tells once what breaks them too", () => {
+  it("counts released apps separately, and reports a change for both only once", () => {
     const impact = many(1, true);
     const used = { ...impact, changes: impact.changes.map((change) => ({ ...change, use: "used" as const })) };
     const released = {
@@ -82,11 +82,11 @@ describe("a report on many changes", () => {
     expect(breaking(both)).toEqual(breaking(alone));
   });
 
-  it("has a type with dots in its name under its whole name", () => {
+  it("shows the full name of a type whose name contains dots", () => {
     expect(lines(many(1))).toContain("  type harbour.Flag");
   });
 
-  it("fits into a comment, and says how much does not", () => {
+  it("fits into a comment, and says how much was left out", () => {
     const wide = Array.from({ length: 1500 }, (_, at) => `type${String(at)}WithALongName`);
     const version = (field: string) =>
       contractWith(
@@ -101,7 +101,7 @@ describe("a report on many changes", () => {
     expect(impactMarkdown([many(1)], texts, reporting)).not.toContain("did not fit");
   });
 
-  it("is a page of less than a megabyte, with its groups closed", () => {
+  it("is a page of less than a megabyte, with closed groups", () => {
     const page = impactPage([many(9)], texts, reporting);
     expect(page.length).toBeLessThan(1_000_000);
     expect(page).not.toContain('class="change" open');
@@ -109,8 +109,8 @@ describe("a report on many changes", () => {
   });
 });
 
-describe("changes of one cause", () => {
-  it("keep apart what is in use from what is not", () => {
+describe("changes with one cause", () => {
+  it("are split into used and unused", () => {
     const { changes } = impactOf(
       contractWith({ Flag: { type: "string", enum: ["a"] } }),
       contractWith({ Flag: { type: "string", enum: ["a", "b", "c", "d", "e", "f"] } }),

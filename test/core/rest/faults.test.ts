@@ -7,7 +7,7 @@ const good = { type: "object", properties: { a: { type: "string" } } };
 const labels = (data: unknown) =>
   readRest(data).contract.operations.map((operation) => `${operation.method} ${operation.path}`);
 
-describe("a fault sets aside what depends on it, and nothing else", () => {
+describe("an error skips what depends on it, and nothing else", () => {
   it.each<[string, unknown, string, string]>([
     [
       "a dangling reference",
@@ -40,14 +40,14 @@ describe("a fault sets aside what depends on it, and nothing else", () => {
     expect([...contract.types.keys()]).toEqual(["Good"]);
   });
 
-  it("two aliases in a circle are both set aside", () => {
+  it("two aliases in a cycle are both skipped", () => {
     const { contract } = readRest(
       contractWith({ A: { $ref: "#/components/schemas/B" }, B: { $ref: "#/components/schemas/A" }, Good: good }),
     );
     expect([...contract.types.keys()]).toEqual(["Good"]);
   });
 
-  it("methods of OpenAPI 3.2 are read in 3.2 only", () => {
+  it("methods of OpenAPI 3.2 are read only in 3.2", () => {
     const item = { query: { responses: okay(true) }, additionalOperations: { COPY: { responses: okay(true) } } };
     const methods = (dialect: string) =>
       readRest(contractWith({}, { "/x": item }, dialect)).contract.operations.map((each) => each.method);
@@ -55,14 +55,14 @@ describe("a fault sets aside what depends on it, and nothing else", () => {
     expect(methods("3.1.0")).toEqual([]);
   });
 
-  it("aliases in a circle end a merge too", () => {
+  it("a merge also ends in a cycle of aliases", () => {
     const circle = { A: { $ref: "#/components/schemas/B" }, B: { $ref: "#/components/schemas/A" } };
     const merged = { allOf: [{ $ref: "#/components/schemas/A" }, { properties: { x: { type: "string" } } }] };
     const { contract } = readRest(contractWith({ ...circle, Merged: merged, Good: good }));
     expect([...contract.types.keys()]).toEqual(["Good"]);
   });
 
-  it("a merge of two recursive types becomes a type of its own, and ends", () => {
+  it("a merge of two recursive types becomes a type of its own and ends", () => {
     const recursive = (own: string) => ({
       type: "object",
       properties: { [own]: { type: "string" }, next: { $ref: `#/components/schemas/${own}` } },
@@ -86,14 +86,14 @@ describe("a fault sets aside what depends on it, and nothing else", () => {
     ]);
   });
 
-  it("a fault nothing uses is told all the same", () => {
+  it("an error in an unused part is also reported", () => {
     const data = contractWith({ Good: good });
     (data["components"] as { schemas: Record<string, unknown> }).schemas["Unused"] = { type: "strng" };
     expect(readRest(data).problems).toMatchObject([{ code: "contract.invalid", level: "warning" }]);
     expect(labels(data)).toEqual(["get /s/Good"]);
   });
 
-  it("broken operations, parameters and paths", () => {
+  it("invalid operations, parameters and paths", () => {
     const { contract } = readRest(
       contractWith(
         { Good: good },
@@ -120,7 +120,7 @@ describe("a fault sets aside what depends on it, and nothing else", () => {
     expect(contract.operations).toHaveLength(1);
   });
 
-  it("a reference that leads out of the contract sets aside what needs it, with the reason", () => {
+  it("a reference that leads out of the contract skips what needs it, with the reason", () => {
     const { contract } = readRest(contractWith({ Good: good, Remote: { $ref: "other.yaml#/X" } }));
     expect(contract.setAside.map((each) => each.what)).toEqual(["GET /s/Remote"]);
     expect(contract.setAside[0]?.why).toContain("`other.yaml#/X`");
@@ -129,13 +129,13 @@ describe("a fault sets aside what depends on it, and nothing else", () => {
   it.each([
     ["an anchor nobody has", { $ref: "#nowhere" }, "anchor"],
     ["a dynamic anchor nobody has", { $dynamicRef: "#nowhere" }, "anchor"],
-  ])("%s is a fault", (_name, schema, why) => {
+  ])("%s is an error", (_name, schema, why) => {
     const { contract } = readRest(contractWith({ Good: good }, { "/x": { get: { responses: okay(schema) } } }));
     expect(contract.operations.map((each) => each.path)).toEqual(["/s/Good"]);
     expect(contract.setAside[0]?.why).toContain(why);
   });
 
-  it("a broken callback or webhook is set aside alone", () => {
+  it("an invalid callback or webhook is skipped alone", () => {
     const broken = { "{$url}": { post: { parameters: {}, responses: {} } } };
     const { contract } = readRest({
       ...contractWith({ Good: good }, { "/x": { post: { callbacks: { done: broken }, responses: {} } } }),
@@ -146,7 +146,7 @@ describe("a fault sets aside what depends on it, and nothing else", () => {
     expect(contract.webhooks.map((each) => each.name)).toEqual(["left"]);
   });
 
-  it("a chain of a thousand types is no nesting", () => {
+  it("a chain of a thousand types does not count as nesting", () => {
     const link = (at: number) =>
       [`T${String(at)}`, { properties: { next: { $ref: `#/components/schemas/T${String(at + 1)}` } } }] as const;
     const { contract } = readRest(
@@ -159,7 +159,7 @@ describe("a fault sets aside what depends on it, and nothing else", () => {
     expect(contract.types.size).toBe(1001);
   });
 
-  it("nesting has a ceiling", () => {
+  it("nesting has a limit", () => {
     let schema: unknown = { type: "string" };
     for (let depth = 0; depth < 400; depth++) schema = { type: "array", items: schema };
     const { contract } = readRest(contractWith({ Deep: schema, Good: good }));
@@ -167,7 +167,7 @@ describe("a fault sets aside what depends on it, and nothing else", () => {
   });
 });
 
-describe("what cannot be read at all", () => {
+describe("contracts that cannot be read", () => {
   const codeOf = (document: string, text: string) => [
     ...new Set(readContract("api", [{ document, text }]).problems.map((each) => each.code)),
   ];
@@ -188,8 +188,8 @@ describe("what cannot be read at all", () => {
   });
 });
 
-describe("texts made to exhaust a reader", () => {
-  it("aliases that unfold without end", () => {
+describe("contracts that are made to exhaust a reader", () => {
+  it("aliases that expand without end", () => {
     const lines = ["a0: &a0 [x, x, x, x, x, x, x, x, x]"];
     for (let level = 1; level < 10; level++)
       lines.push(
@@ -200,7 +200,7 @@ describe("texts made to exhaust a reader", () => {
     expect(problems[0]?.message).toContain("aliases unfold");
   });
 
-  it("nesting without end, in a schema text", () => {
+  it("nesting without end, in a schema", () => {
     const { problems } = readContract("api", [
       { document: "a.graphql", text: `type Query { a: ${"[".repeat(200_000)}` },
     ]);
@@ -209,7 +209,7 @@ describe("texts made to exhaust a reader", () => {
 });
 
 describe("YAML and JSON", () => {
-  it("give one model, merge keys and unquoted dates included", () => {
+  it("give the same model, merge keys and unquoted dates included", () => {
     const yaml = `
 openapi: 3.1.0
 info: { title: T, version: 1.0 }

@@ -25,7 +25,7 @@ describe("parameters", () => {
     ]);
   });
 
-  it("that the path needs and nobody declares are text, with a warning", () => {
+  it("that a path needs and nothing declares are strings, with a warning", () => {
     const { operation, problems } = operationOf({ responses: okay(true) });
     expect(operation.parameters).toMatchObject([
       { name: "id", in: "path", required: true, type: { shape: { kind: "text" } } },
@@ -33,7 +33,7 @@ describe("parameters", () => {
     expect(problems.map((each) => each.code)).toEqual(["contract.invalid"]);
   });
 
-  it("for the headers that belong to the connection are left out", () => {
+  it("for headers that belong to the connection are left out", () => {
     const headers = ["Accept", "content-type", "Authorization", "X-Own"].map((name) => ({
       name,
       in: "header",
@@ -65,7 +65,7 @@ describe("parameters", () => {
 });
 
 describe("responses and bodies", () => {
-  it("statuses, ranges and default; what is none of these is ignored with a warning", () => {
+  it("statuses, ranges and default; other keys are ignored with a warning", () => {
     const { operation, problems } = operationOf(
       {
         responses: {
@@ -100,7 +100,7 @@ describe("responses and bodies", () => {
     expect(operation.responses[0]?.contents[0]?.form).toBe(form);
   });
 
-  it("a request body by reference", () => {
+  it("a request body behind a reference", () => {
     const data = contractWith(
       {},
       { "/a": { post: { requestBody: { $ref: "#/components/requestBodies/B" }, responses: okay(true) } } },
@@ -115,8 +115,8 @@ describe("responses and bodies", () => {
   });
 });
 
-describe("auth and servers", () => {
-  it("reads schemes, alternatives and operations without auth", () => {
+describe("authentication and servers", () => {
+  it("reads schemes, alternatives and operations without authentication", () => {
     const data = contractWith(
       {},
       { "/a": { get: { responses: okay(true) } }, "/b": { get: { security: [], responses: okay(true) } } },
@@ -139,7 +139,7 @@ describe("auth and servers", () => {
       ["login", "basic"],
     ]);
     expect(problems.map((each) => each.message)).toEqual([
-      "The auth scheme `odd` is not a valid scheme; calls do not use it.",
+      "The auth scheme `odd` is not a valid scheme. Calls do not use it.",
       'An item must be an object, but is the string "junk".',
     ]);
     expect(contract.servers).toEqual([
@@ -147,7 +147,7 @@ describe("auth and servers", () => {
     ]);
   });
 
-  it("groups by the first tag, else by the first fixed part of the path", () => {
+  it("groups by the first tag, or by the first fixed part of the path", () => {
     const { contract } = readRest(
       contractWith(
         {},

@@ -4,7 +4,7 @@ import { contractWith } from "../../support/smallContract.js";
 
 const text = { kind: "text" };
 
-describe("null, in every dress", () => {
+describe("null, in every notation", () => {
   it.each<[string, unknown, string]>([
     ["a type list", { type: ["string", "null"] }, "3.1.0"],
     ["3.0 nullable", { type: "string", nullable: true }, "3.0.3"],
@@ -17,7 +17,7 @@ describe("null, in every dress", () => {
     expect(bare(readSchema(schema, {}, dialect))).toEqual({ shape: text, nullable: true });
   });
 
-  it("nullable beside a reference belongs to the use, not to the type", () => {
+  it("nullable next to a reference applies to the use, not to the type", () => {
     const { contract } = readRest(
       contractWith(
         {
@@ -36,19 +36,19 @@ describe("null, in every dress", () => {
     expect(contract.types.get("Name")?.nullable).toBe(false);
   });
 
-  it("null among the values of a choice", () => {
+  it("null among the values of an enum", () => {
     expect(bare(readSchema({ type: ["string", "null"], enum: ["a", "b", null] }))).toEqual({
       shape: { kind: "choice", values: [{ value: "a" }, { value: "b" }] },
       nullable: true,
     });
   });
 
-  it("an enum of null alone can only be null", () => {
+  it("an enum of only null is always null", () => {
     expect(readSchema({ enum: [null] })).toEqual({ shape: { kind: "union", members: [] }, nullable: true });
   });
 });
 
-describe("scalars and choices", () => {
+describe("scalars and enums", () => {
   it.each<[unknown, unknown]>([
     [
       { type: "integer", format: "int64" },
@@ -94,7 +94,7 @@ describe("scalars and choices", () => {
     expect(bare(readSchema(schema).shape)).toEqual(shape);
   });
 
-  it("a bound made exclusive by a boolean, as 3.0 has it, and by a number", () => {
+  it("an exclusive bound as a boolean, as in 3.0, and as a number", () => {
     expect(bare(readSchema({ type: "integer", minimum: 1, exclusiveMinimum: true }, {}, "3.0.3").shape)).toEqual({
       kind: "integer",
       constraints: { exclusiveMinimum: 1 },
@@ -135,14 +135,14 @@ describe("lists, maps and tuples", () => {
   });
 });
 
-describe("records", () => {
+describe("objects", () => {
   const fieldsOf = (schema: unknown, others: Record<string, unknown> = {}) => {
     const { shape } = readSchema(schema, others);
     if (shape.kind !== "record") throw new Error(`a ${shape.kind}`);
     return shape;
   };
 
-  it("reads presence, faces, defaults and words of fields", () => {
+  it("reads presence, directions, defaults and descriptions of fields", () => {
     const { fields } = fieldsOf({
       required: ["id"],
       properties: {
@@ -164,19 +164,19 @@ describe("records", () => {
     ]);
   });
 
-  it("takes a required field that is not declared as one about which nothing is said", () => {
+  it("gives a required field that is not declared an unknown type", () => {
     expect(fieldsOf({ type: "object", required: ["ghost"] }).fields).toMatchObject([
       { name: "ghost", required: true, type: { shape: { kind: "any" } } },
     ]);
   });
 
-  it("keeps a shape for other keys beside declared ones", () => {
+  it("has a type for other keys next to declared ones", () => {
     expect(
       fieldsOf({ properties: { a: { type: "string" } }, additionalProperties: { type: "integer" } }).rest?.shape,
     ).toEqual({ kind: "integer" });
   });
 
-  it("keeps a field called __proto__", () => {
+  it("supports a field named __proto__", () => {
     const schema = JSON.parse(
       '{"properties": {"__proto__": {"type": "string"}}, "required": ["__proto__"]}',
     ) as unknown;
@@ -189,14 +189,14 @@ describe("allOf", () => {
     Base: { type: "object", required: ["id"], properties: { id: { type: "string" }, kind: { type: "string" } } },
   };
 
-  it("of one member is that member", () => {
+  it("with one member is that member", () => {
     expect(readSchema({ allOf: [{ $ref: "#/components/schemas/Base" }], description: "words" }, others).shape).toEqual({
       kind: "named",
       key: "Base",
     });
   });
 
-  it("merges records, and a repeated field to the narrower type", () => {
+  it("merges objects, and gives a repeated field the narrower type", () => {
     const { shape } = readSchema(
       {
         allOf: [
@@ -216,7 +216,7 @@ describe("allOf", () => {
     });
   });
 
-  it("distributes over a union, dropping members that contradict", () => {
+  it("distributes over a union, and drops members that contradict", () => {
     const union = {
       oneOf: [
         { properties: { kind: { const: "a" }, x: { type: "string" } } },
@@ -227,7 +227,7 @@ describe("allOf", () => {
     expect(shape.kind).toBe("record");
   });
 
-  it("reports parts that cannot both hold, and uses the first", () => {
+  it("reports contradicting parts, and uses the first one", () => {
     const { contract, problems } = readRest(
       contractWith({
         Subject: { allOf: [{ properties: { a: { type: "string" } } }, { properties: { a: { type: "boolean" } } }] },
@@ -239,7 +239,7 @@ describe("allOf", () => {
     });
   });
 
-  it("keeps a property that refers back to the type it belongs to", () => {
+  it("keeps a property that refers back to its own type", () => {
     const { shape } = readSchema(
       {
         properties: {
@@ -262,7 +262,7 @@ describe("unions", () => {
   };
   const both = [{ $ref: "#/components/schemas/Cat" }, { $ref: "#/components/schemas/Dog" }];
 
-  it("reads the discriminator's mapping, and names where there is none", () => {
+  it("reads the discriminator's mapping, and uses names if there is none", () => {
     const { shape } = readSchema(
       { oneOf: both, discriminator: { propertyName: "kind", mapping: { c: "#/components/schemas/Cat", cat: "Cat" } } },
       others,
@@ -270,7 +270,7 @@ describe("unions", () => {
     expect(shape.kind === "union" && shape.tag).toEqual({ field: "kind", values: [["c", "cat"], ["Dog"]] });
   });
 
-  it("is no tagged union when a member has no name", () => {
+  it("is not a tagged union if a member has no name", () => {
     const { shape } = readSchema(
       { oneOf: [...both, { type: "string" }], discriminator: { propertyName: "kind" } },
       others,
@@ -278,7 +278,7 @@ describe("unions", () => {
     expect(shape.kind === "union" && shape.tag).toBeUndefined();
   });
 
-  it("of one member is that member; of members that only vary what is required, nothing", () => {
+  it("with one member is that member; without an effect if members only vary what is required", () => {
     expect(readSchema({ oneOf: [both[0]] }, others).shape).toEqual({ kind: "named", key: "Cat" });
     expect(
       readSchema({
@@ -289,7 +289,7 @@ describe("unions", () => {
     ).toBe("record");
   });
 
-  it("with fields beside it has them in every member", () => {
+  it("with fields next to it has them in every member", () => {
     const { shape } = readSchema({
       properties: { id: { type: "string" } },
       oneOf: [{ properties: { a: { type: "string" } } }, { properties: { b: { type: "string" } } }],
@@ -306,7 +306,7 @@ describe("unions", () => {
     ]);
   });
 
-  it("that admits anything is anything", () => {
+  it("that accepts everything is unknown", () => {
     expect(readSchema({ anyOf: [{ type: "string" }, {}] }).shape).toEqual({ kind: "any" });
   });
 });

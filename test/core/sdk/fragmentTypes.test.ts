@@ -33,8 +33,8 @@ type Buoy implements Thing { id: ID! owner: Owner depth: Float! }
 type Owner { name: String! home: Owner note: String }
 `;
 
-describe("types of fragments", () => {
-  it("an answer has the type of a fragment that it spreads, and so has what stands inside", () => {
+describe("fragment types", () => {
+  it("a response has the type of a fragment that it spreads, and so do its nested objects", () => {
     const plan = planned(
       schema,
       "query One { boat(id: 1) { ...Line length } } fragment Line on Boat { id crew { name } owner { home { name } } }",
@@ -47,7 +47,7 @@ describe("types of fragments", () => {
     });
   });
 
-  it("says only the nearest where a fragment spreads another one", () => {
+  it("only the nearest type is declared if a fragment spreads another one", () => {
     const plan = planned(
       schema,
       "query One { boat(id: 1) { ...Line } } fragment Line on Boat { ...Short length } fragment Short on Thing { id }",
@@ -55,7 +55,7 @@ describe("types of fragments", () => {
     expect(links(plan)).toEqual({ LinePart: ["ShortPart"], OneAnswerBoat: ["LinePart"] });
   });
 
-  it("a record is the member of a fragment's union that its type belongs to", () => {
+  it("an object is the member of a fragment's union that its type belongs to", () => {
     const plan = planned(
       schema,
       "query One { boat(id: 1) { ...Any } } fragment Any on Thing { id ... on Boat { length } ... on Buoy { depth } }",
@@ -63,19 +63,22 @@ describe("types of fragments", () => {
     expect(links(plan)).toEqual({ OneAnswerBoat: ["AnyPartBoat"] });
   });
 
-  it.each(["open", "closed"] as const)("a union has the type of a fragment that all its members have, %s", (unions) => {
-    const plan = planned(
-      schema,
-      "query One { thing { ...Any ... on Boat { crew { name } } } } fragment Any on Thing { id ... on Buoy { depth } }",
-      unions,
-    );
-    expect(links(plan)).toEqual({
-      OneAnswerThing: ["AnyPart"],
-      OneAnswerThingBoat: ["AnyPartBoat"],
-      OneAnswerThingBuoy: ["AnyPartBuoy"],
-      ...(unions === "open" ? { OneAnswerThingNewer: ["AnyPartNewer"] } : {}),
-    });
-  });
+  it.each(["open", "closed"] as const)(
+    "a union has the type of a fragment that all its members spread, %s",
+    (unions) => {
+      const plan = planned(
+        schema,
+        "query One { thing { ...Any ... on Boat { crew { name } } } } fragment Any on Thing { id ... on Buoy { depth } }",
+        unions,
+      );
+      expect(links(plan)).toEqual({
+        OneAnswerThing: ["AnyPart"],
+        OneAnswerThingBoat: ["AnyPartBoat"],
+        OneAnswerThingBuoy: ["AnyPartBuoy"],
+        ...(unions === "open" ? { OneAnswerThingNewer: ["AnyPartNewer"] } : {}),
+      });
+    },
+  );
 
   it.each([
     ["what may be anything is null in the fragment, and absent in the answer", "Loose", []],
@@ -89,7 +92,7 @@ describe("types of fragments", () => {
     expect(links(plan)["RopeAnswerDockSlip"] ?? []).toEqual(expected);
   });
 
-  it("types that answer alike stay apart where a fragment tells them apart", () => {
+  it("types with the same response stay apart if a fragment distinguishes them", () => {
     const plan = planned(
       schema,
       "query One($a: Boolean!) { thing { ...Any owner { name } } } " +
@@ -101,7 +104,7 @@ describe("types of fragments", () => {
     });
   });
 
-  it("what may be left out is no type of a fragment", () => {
+  it("an optional selection does not have the fragment's type", () => {
     const plan = planned(
       schema,
       "query One($a: Boolean!) { boat(id: 1) { ...Line @include(if: $a) id } } fragment Line on Boat { length }",
@@ -109,7 +112,7 @@ describe("types of fragments", () => {
     expect(links(plan)).toEqual({});
   });
 
-  it("a record has no type that promises what it may lack", () => {
+  it("an object does not have a type with fields that it may lack", () => {
     const plan = planned(
       schema,
       "query One($a: Boolean!) { boat(id: 1) { owner { note } ...Line } } " +
@@ -119,7 +122,7 @@ describe("types of fragments", () => {
   });
 });
 
-it("every spread of random queries without conditions makes a type of the fragment's", () => {
+it("every spread in random queries without conditions gets the fragment's type", () => {
   let count = 0;
   for (let seed = 1; seed <= 150; seed++) {
     const random = new Randomness(seed);

@@ -29,7 +29,7 @@ function planned(schema: object, others: Record<string, object> = {}) {
   return { shape: found.shape, types };
 }
 
-describe("what is decided once for every language", () => {
+describe("decisions for all languages", () => {
   const call = (operation: object, path = "/berths") => {
     const [only] = lowered({
       openapi: "3.1.0",
@@ -83,7 +83,7 @@ describe("what is decided once for every language", () => {
     ]);
   });
 
-  it("how each status is read, and what a fake answers", () => {
+  it("how each status is read, and what a fake returns", () => {
     const json = { "application/json": { schema: { type: "integer", format: "int64" } } };
     const { answers, failures, fake } = lowered(
       {
@@ -112,7 +112,7 @@ describe("what is decided once for every language", () => {
     expect(fake).toMatchObject({ status: 200, mediaType: "application/json" });
   });
 
-  it("which parts of the runtime it takes", () => {
+  it("which parts of the runtime are used", () => {
     const features = (operation: object, settings = {}) => [
       ...lowered(
         {
@@ -129,7 +129,7 @@ describe("what is decided once for every language", () => {
     expect(features({}, { failures: "return", dates: "decoded" }).sort()).toEqual(["conversions", "outcomes", "rest"]);
   });
 
-  it("how the members of a union are told apart: by tag, else by what says most about itself", () => {
+  it("how union members are distinguished: by tag, or by the most specific test", () => {
     const record = (name: string, ...required: string[]) => ({
       [name]: { type: "object", required, properties: Object.fromEntries(required.map((each) => [each, text])) },
     });
@@ -158,8 +158,8 @@ describe("what is decided once for every language", () => {
   });
 });
 
-describe("what the parts of types are called", () => {
-  it("fields and choices by their own words, rivals by what only they are called", () => {
+describe("names of nested types", () => {
+  it("of fields and enums come from their own words, and from their parents if they collide", () => {
     const { shape } = planned({
       type: "object",
       properties: { berthId: text, "berth-size": text, berthSize: text, "+1": text, "-1": text },
@@ -179,7 +179,7 @@ describe("what the parts of types are called", () => {
     expect(names).toContain("notFree");
   });
 
-  it("members of unions by their tag, else by their type or kind", () => {
+  it("of union members come from their tag, or from their type or kind", () => {
     const { shape, types } = planned(
       { oneOf: [{ $ref: "#/components/schemas/Sail" }, { type: "array", items: text }, { type: "number" }] },
       { Sail: { type: "object", properties: { mast: text } } },

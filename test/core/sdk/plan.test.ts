@@ -24,7 +24,7 @@ describe("names", () => {
     expect(typeNameFrom(name)).toBe(expected);
   });
 
-  it("of members begin in lower case", () => {
+  it("of enum members start in lower case", () => {
     expect([memberNameFrom("X-Request-Id"), memberNameFrom("filter[status]"), memberNameFrom("ID")]).toEqual([
       "xRequestId",
       "filterStatus",
@@ -32,7 +32,7 @@ describe("names", () => {
     ]);
   });
 
-  it("are unique whatever the case, told apart by what the thing is called", () => {
+  it("are unique without regard to case, and duplicates are named after their kind", () => {
     const claims = (keys: string[]): string[] => {
       const scope = new NameScope(["Taken"]);
       return ["taken", "A", "a", "b2"].map((name, at) => scope.claim(name, keys[at]));
@@ -43,7 +43,7 @@ describe("names", () => {
     expect(claims(["one", "two", "other", "four"])[2]).not.toBe(names[2]);
   });
 
-  it("never move when something unrelated is added", () => {
+  it("never change if something unrelated is added", () => {
     const inline = {
       type: "object",
       properties: { size: { type: "object", properties: { unit: { enum: ["m", "ft"] } } } },
@@ -70,7 +70,7 @@ describe("names", () => {
     );
   });
 
-  it("that are exact win over those that have to be made, which are spelled out", () => {
+  it("that need no change have priority, and others are spelled out", () => {
     const object = (field: string) => ({ type: "object", properties: { [field]: { type: "string" } } });
     const { types } = plan(
       contractWith({ "berth-size": object("made"), BerthSize: object("exact"), "berth+size": object("plus") }),
@@ -79,7 +79,7 @@ describe("names", () => {
     expect(names).toEqual(["BerthSize", "BerthMinusSize", "BerthPlusSize"]);
   });
 
-  it("of calls come from the operationId, else from method and path", () => {
+  it("of calls come from the operationId, or from method and path", () => {
     expect(
       callNames({
         "/a/{id}/b": { get: { responses: {} } },
@@ -88,7 +88,7 @@ describe("names", () => {
     ).toEqual(["getAByIdB", "thingListForGroup"]);
   });
 
-  it("of calls that share an operationId come from method and path, all of them", () => {
+  it("of calls that share an operationId all come from method and path", () => {
     expect(
       callNames({
         "/a": { get: { operationId: "list", responses: {} } },
@@ -98,7 +98,7 @@ describe("names", () => {
     ).toEqual(["getA", "getB", "other"]);
   });
 
-  it("do not change when something unrelated is added", () => {
+  it("do not change if something unrelated is added", () => {
     const one = {
       A: {
         type: "object",
@@ -129,7 +129,7 @@ describe("names", () => {
   });
 });
 
-describe("faces", () => {
+describe("request and response types", () => {
   const account = {
     type: "object",
     required: ["id", "secret"],
@@ -141,7 +141,7 @@ describe("faces", () => {
   };
   const json = { "application/json": { schema: { $ref: "#/components/schemas/Account" } } };
 
-  it("a type with fields of one direction only becomes two", () => {
+  it("a type with fields in one direction only becomes two", () => {
     const files = printRest(
       contractWith(
         { Account: account },
@@ -162,7 +162,7 @@ describe("faces", () => {
     expect(files.get("api/calls/a.ts")).toContain("readonly body?: AccountToSend | undefined;");
   });
 
-  it("a type that is only sent takes undefined for absent, one that is also answered does not", () => {
+  it("a type that is only sent accepts undefined for absent; one that is also received does not", () => {
     const sent = { type: "object", properties: { tags: { type: "array", items: { type: "string" } } } };
     const body = { content: { "application/json": { schema: { $ref: "#/components/schemas/Sent" } } } };
     const data = {
@@ -178,7 +178,7 @@ describe("faces", () => {
   });
 });
 
-describe("choosing operations", () => {
+describe("selected operations", () => {
   const { operations } = readRest(
     contractWith(
       {},
@@ -205,12 +205,12 @@ describe("choosing operations", () => {
     expect(kept(selection)).toEqual(expected);
   });
 
-  it("tells patterns that match nothing", () => {
+  it("reports patterns that match nothing", () => {
     expect(selectOperations(operations, { only: ["lsit"], skip: ["PUT /**"] }).unmatched).toEqual(["lsit", "PUT /**"]);
   });
 });
 
-describe("what a call answers", () => {
+describe("the response type of a call", () => {
   const answer = (responses: object) => {
     const text = [
       ...printRest(
@@ -245,7 +245,7 @@ describe("what a call answers", () => {
   });
 });
 
-describe("what the contract leaves unsaid", () => {
+describe("missing information in the contract", () => {
   it.each<[number, string, unknown]>([
     [
       0,
@@ -293,7 +293,7 @@ describe("what the contract leaves unsaid", () => {
 });
 
 describe("tags", () => {
-  it("group the README, below their parents", () => {
+  it("group the README, below their parent tags", () => {
     const contract = contractWith(
       {},
       { "/a": { get: { operationId: "a", tags: ["moorings"], responses: okay({ type: "string" }) } } },

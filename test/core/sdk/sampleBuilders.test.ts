@@ -24,8 +24,8 @@ function calledBy(sample: Sample): string[] {
   }
 }
 
-describe("builders of samples", () => {
-  it("never call each other in a circle, and never one that cannot fill itself, in 300 random contracts", () => {
+describe("sample builders", () => {
+  it("never call each other in a cycle, and never one that cannot finish, in 300 random contracts", () => {
     const settings = settledSettings(language.settings, { testing: true });
     let calls = 0;
     let ways = 0;

@@ -19,7 +19,7 @@ describe("words", () => {
     expect(words(name)).toEqual(expected);
   });
 
-  it("in each case", () => {
+  it("in each letter case", () => {
     expect([
       pascalCase("list-for group"),
       camelCase("List-For group"),
@@ -29,21 +29,21 @@ describe("words", () => {
   });
 });
 
-describe("the nearest word", () => {
-  it("comes first, at most five, in a stable order", () => {
+describe("similar words", () => {
+  it("are sorted by distance, at most five, in a stable order", () => {
     expect(nearest("berht", ["berths", "berth", "earth", "vessel"])).toEqual(["berth", "berths"]);
     expect(nearest("a1", ["a2", "a3", "a4", "a5", "a6", "a7"])).toEqual(["a2", "a3", "a4", "a5", "a6"]);
     expect(nearest("lenght", ["length"])).toEqual(["length"]);
   });
 
-  it("is a question, or nothing", () => {
+  it("are suggested as a question, if there are any", () => {
     expect(didYouMean("into1", ["into"])).toBe("Did you mean `into`?");
     expect(didYouMean("ax", ["ab", "ac"])).toBe("Did you mean `ab` or `ac`?");
     expect(didYouMean("zebra", ["into"])).toBeUndefined();
   });
 });
 
-describe("YAML for speed and YAML for places agree", () => {
+describe("the fast YAML reader and the one with locations agree", () => {
   it.each([
     "a: 1\nb: [x, 'y', \"z\"]\n",
     "day: 2026-05-01\nat: 2026-05-01T08:00:00Z\n",
@@ -61,14 +61,14 @@ describe("YAML for speed and YAML for places agree", () => {
     expect(parsed.ok && parsed.data).toEqual(parseDocument(text, { schema: "core", version: "1.2" }).toJS());
   });
 
-  it("gives the place of a mistake", () => {
+  it("reports the location of an error", () => {
     expect(parseData("a: [1,\nb: 2")).toMatchObject({ ok: false, offset: expect.any(Number) as number });
     expect(parseData("[".repeat(200_000))).toMatchObject({ ok: false });
   });
 });
 
 describe("hideSecrets", () => {
-  it("takes no longer for a text that was made to take long", () => {
+  it("takes linear time for hostile text", () => {
     const startedAt = performance.now();
     for (const text of [
       `://${"{::::".repeat(40)}x@h`,

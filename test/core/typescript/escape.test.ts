@@ -45,7 +45,7 @@ function valueOf(source: string): unknown {
   return scope.found;
 }
 
-describe("contract text cannot steer the code it lands in", () => {
+describe("text from the contract cannot change generated code", () => {
   it.each(hostile)("as a string: %j", (text) => {
     expect(valueOf(quoted(text))).toBe(text);
   });
@@ -68,7 +68,7 @@ describe("contract text cannot steer the code it lands in", () => {
     ).toEqual([]);
   });
 
-  it("nothing to say is no comment", () => {
+  it("empty text gives no comment", () => {
     expect(docComment({ paragraphs: ["", "  "] })).toBe("");
   });
 });

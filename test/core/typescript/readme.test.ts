@@ -1,7 +1,7 @@
 import { expect, it } from "vitest";
 import { printRest } from "../../support/readRest.js";
 
-it("the README connects with a credential that the app supplies, and not with a certificate", () => {
+it("the README connects with a credential from the app, and not with a certificate", () => {
   const contract = (schemes: object) => ({
     openapi: "3.1.0",
     info: { title: "Tides", version: "1" },

@@ -18,23 +18,23 @@ const ways = [
 ] satisfies readonly Way[];
 
 describe("a coordinate", () => {
-  it.each(ways)("that says %s is read as it was printed", (way) => {
+  it.each(ways)("for %s is read as it was printed", (way) => {
     for (const path of ["Berth", memberOf("Berth", "note"), argumentOf("Query.berth", "id"), directiveOf("shown")])
       expect(readCoordinate(printCoordinate(path, way))).toEqual({ path, way });
   });
 
-  it("without a way is only a path", () => {
+  it("without a kind of use is only a path", () => {
     const path = memberOf("Berth", "note");
     expect(readCoordinate(path)).toEqual({ path, way: undefined });
   });
 
-  it("of a record that is built gives its members and positions, and any other stays", () => {
+  it("of an object that is built gives its members and positions; others do not change", () => {
     const owners = [printCoordinate("Berth", "built"), printCoordinate("berth")];
     expect(membersOfBuilt(owners, "note")).toEqual(["Berth.note", "berth"]);
     expect(positionsOfBuilt(owners, 2)).toEqual(["Berth(2)", "berth"]);
   });
 
-  it("of an SDK is shown without how it is used, but a name may end with a dollar sign", () => {
+  it("of an SDK is shown without its kind of use, but a name may end with a dollar sign", () => {
     const shown = (["omitted", "wholeMatch", "built"] as const).map((way) =>
       nameOf(printCoordinate("Berth.note", way)),
     );
@@ -46,7 +46,7 @@ describe("a coordinate", () => {
     ]);
   });
 
-  it("knows everything that may have the member it names", () => {
+  it("knows everything that may have the named member", () => {
     expect(ownersOf(printCoordinate("Answer.Craft.name"))).toEqual(["Answer", "Answer.Craft"]);
     expect(ownersOf(printCoordinate("Answer.Craft", "built"))).toEqual(["Answer.Craft", "Answer"]);
   });

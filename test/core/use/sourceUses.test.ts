@@ -38,8 +38,8 @@ const start =
   'import { connectHarbour, getBerth, listBerths, reserve } from "./sdk/harbour/index.js";\nimport type { Berth, BerthStatus, Owner } from "./sdk/harbour/index.js";\nconst berth = await getBerth(connectHarbour(), { id: "n" });\n';
 const noteUses = (all: readonly string[]) => all.filter((text) => text.startsWith("Berth.note"));
 
-describe("what source uses of an SDK, to the place", () => {
-  it("a field read, and its namesake on another type", () => {
+describe("uses of an SDK in source, with locations", () => {
+  it("a field, and not a field with the same name in another type", () => {
     const all = found(
       `${start}export const a = berth.note;\nexport const b = { note: 1 }.note;\nexport const c = berth.owner?.note;`,
     );
@@ -47,7 +47,7 @@ describe("what source uses of an SDK, to the place", () => {
     expect(all).toContain("Owner.note reads app.ts:6:31");
   });
 
-  it("destructuring, also under another name, in parameters and in what is left over", () => {
+  it("destructuring, also with another name, in parameters and with a rest", () => {
     const all = found(
       `${start}const { note: words, id } = berth;\nconst { status, ...others } = berth;\nfunction show({ note }: Berth) { return note; }\nexport const all = [words, id, status, others.note, show(berth)];`,
     );
@@ -74,7 +74,7 @@ describe("what source uses of an SDK, to the place", () => {
     expect(all).toContain("ReserveArgs.crew? omits app.ts:3:106");
   });
 
-  it("what others give another name, by default, by an assignment, and loaded while the app runs", () => {
+  it("other names by default exports, assignments and dynamic imports", () => {
     const again =
       'import { getBerth } from "./sdk/harbour/index.js";\nimport * as all from "./sdk/harbour/index.js";\nexport default getBerth;\nexport import book = all.reserve;\nexport { all as whole };';
     const app =
@@ -88,7 +88,7 @@ describe("what source uses of an SDK, to the place", () => {
     ]);
   });
 
-  it("what only asks what a value is reads none of it", () => {
+  it("a type test does not read fields", () => {
     const all = found(
       `${start}declare function show(what: any): void;\nexport const a = [Array.isArray(berth), Boolean(berth), String(berth.id)];`,
     );
@@ -104,7 +104,7 @@ describe("what source uses of an SDK, to the place", () => {
     expect(noteUses(all)).toEqual(["Berth.note reads app.ts:5:23"]);
   });
 
-  it("helpers that take a key, keyof and computed keys", () => {
+  it("helpers that accept a key, keyof and computed keys", () => {
     const helpers = "function pick<T, K extends keyof T>(of: T, key: K): T[K] { return of[key]; }\n";
     const named = found(`${start}${helpers}export const a = pick(berth, "note");`);
     expect(noteUses(named)).toEqual(["Berth.note reads app.ts:5:30"]);
@@ -115,7 +115,7 @@ describe("what source uses of an SDK, to the place", () => {
     expect(found(`${start}export const a = berth["note"];`)).toContain("Berth.note reads app.ts:4:24");
   });
 
-  it("what is sent, what is left out, and what is built by hand", () => {
+  it("values that are sent, omitted or built by hand", () => {
     const all = found(
       `${start}await reserve({}, { berthId: "a" });\nexport const made: Berth = { id: "", status: "free", kind: "wood" };`,
     );
@@ -127,7 +127,7 @@ describe("what source uses of an SDK, to the place", () => {
     expect(all).toContain("Berth.kind.wood writes app.ts:5:60");
   });
 
-  it("what is handed on, however deep, each record once", () => {
+  it("values that are passed on, at any depth, each type once", () => {
     const links = Array.from(
       { length: 12 },
       (_, at) => `export interface Link${String(at)} { next: Link${String(at + 1)}[] }\n`,
@@ -142,7 +142,7 @@ describe("what source uses of an SDK, to the place", () => {
     expect(all).toContain("Link12.* reaches app.ts:4:6");
   });
 
-  it("choices: compared, switched, and the same text elsewhere", () => {
+  it("enums: compared, in a switch, and the same string elsewhere", () => {
     const all = found(
       `${start}export const a = berth.status === "free";\nswitch (berth.kind) {\n  case "stone":\n    break;\n}\nexport const b = "free";\nconst { status } = berth;\nexport const c = status !== "taken";\nexport type S = BerthStatus | Owner;`,
     );
@@ -156,7 +156,7 @@ describe("what source uses of an SDK, to the place", () => {
     ]);
   });
 
-  it("a change is hit by the uses of its direction, and unclear where a record is reached", () => {
+  it("a change affects the uses of its direction, and is unclear if an object is passed on", () => {
     const place = { document: "a.ts", offset: 0, length: 1 };
     const index = new SourceIndex([
       { coordinate: printCoordinate("Berth.note"), kind: "reads", place },

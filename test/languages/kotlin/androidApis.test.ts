@@ -26,7 +26,7 @@ const later: readonly (readonly [RegExp, number])[] = [
 /** This needs core library desugaring, which the SDK's README mentions. */
 const withDesugaring: ReadonlySet<string> = new Set(["Instants.kt"]);
 
-it("the runtime uses nothing that Android 21 lacks", () => {
+it("the runtime uses only APIs of Android 21", () => {
   const found = [...kotlinRuntime].flatMap(([file, source]) =>
     later.flatMap(([pattern, level]) => {
       const what = pattern.exec(source)?.[0];
@@ -38,7 +38,7 @@ it("the runtime uses nothing that Android 21 lacks", () => {
   expect(kotlinRuntime.size).toBeGreaterThan(20);
 });
 
-it("no part of the runtime reflects, or needs a plug-in of the compiler", () => {
+it("the runtime uses no reflection and no compiler plug-in", () => {
   for (const [file, source] of kotlinRuntime)
     expect(source, file).not.toMatch(/kotlin\.reflect|::class\.|javaClass|@Serializable/);
 });

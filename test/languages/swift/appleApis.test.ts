@@ -52,7 +52,7 @@ it.each([
   expect(found(printedInSwift(plannedDemo(), settings))).toEqual([]);
 });
 
-it("finds what is newer", () => {
+it("finds newer APIs", () => {
   const text = "let a: any Source<Int> = b\nlet c: [(Int) throws(Mismatch) -> Int] = []\ntry await Task.sleep(for: d)";
   expect(found(new Map([["A.swift", text]]))).toHaveLength(3);
 });

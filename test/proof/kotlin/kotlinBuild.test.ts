@@ -57,7 +57,7 @@ function buildFileWith(readme: string): string {
 it.each([
   ["in the app's own sources", "src/main/kotlin/harbour", "src/main/kotlin"],
   ["beside them, in a module below the configuration", "android/sdk", "android/src/main/kotlin"],
-])("the Maven lines of the README build an app with the SDK %s", (_where, into, sources) => {
+])("the README's Maven lines build an app with the SDK %s", (_where, into, sources) => {
   if (!canCompileKotlin("the Maven lines of the README")) return;
   const module = into.startsWith("android") ? "android" : "";
   const app = `package app\n\nimport harbour.berths.BerthsConnection\nimport harbour.berths.getBerth\n\nsuspend fun told(harbour: BerthsConnection): String = harbour.getBerth(berthId = "N-07").quay\n`;
@@ -76,14 +76,14 @@ it.each([
   expect(existsSync(join(folder, "target/classes/app/AppKt.class"))).toBe(true);
 });
 
-it("an SDK that is a module of its own builds with Maven as it is written", () => {
+it("an SDK that is a module builds with Maven unchanged", () => {
   if (!canCompileKotlin("an SDK as a module")) return;
   const project = generated("sdk", "{ package: true, namespace: com.ostrel.harbour }");
   expect(maven(join(project.folder, "sdk"), "package")).toBe("");
   expect(existsSync(join(project.folder, "sdk/target/harbour-1.0.0.jar"))).toBe(true);
 });
 
-it("impact --prove runs the app's own build on a copy, and puts what does not compile under the change that causes it", () => {
+it("impact --prove runs the app's own build on a copy, and puts compile errors under the change that causes them", () => {
   if (!canCompileKotlin("impact --prove in Kotlin")) return;
   const app = `package app
 

@@ -28,7 +28,7 @@ it.each([["as they are", {}] as const, ...(isThorough ? [["with every setting tu
 );
 
 it.each([...(isThorough ? [["as it is", {}] as const] : []), ["with every setting turned", turned] as const])(
-  "a contract with more than the JVM has room for compiles in Kotlin, %s",
+  "a contract beyond the JVM's limits compiles in Kotlin, %s",
   async (how, settings) => {
     if (!canCompileKotlin(`a large contract in Kotlin, ${how}`)) return;
     expect((await compiledInKotlin([plannedRest("large", largeContract())], settings)).complaints).toEqual([]);

@@ -5,7 +5,7 @@ import { canCompileKotlin, KotlinCompiler } from "../../support/kotlin/kotlinCom
 import { packageRoot } from "../../support/packageRoot.js";
 import { demoSdk } from "./demoSdk.js";
 
-it("a fake connection answers, fails and keeps what it was asked, in REST and GraphQL", async () => {
+it("a fake connection responds, fails and records requests, in REST and GraphQL", async () => {
   if (!canCompileKotlin("the module for tests in Kotlin")) return;
   const files = demoSdk({ namespace: "app", testing: true });
   const compiler = KotlinCompiler.shared();

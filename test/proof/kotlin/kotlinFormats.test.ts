@@ -41,7 +41,7 @@ fun main() {
 suspend fun ask(api: QuayConnection, at: Mooring): Mooring = api.getMooring(at = at, near = listOf(at), xFrom = at)
 `;
 
-it("formats of the app's own are its types in Kotlin, whatever the contract calls its own", async () => {
+it("formats have the app's own types in Kotlin, whatever names the contract has", async () => {
   if (!canCompileKotlin("formats of the app's own in Kotlin")) return;
   const format = { type: "harbour.own.Mooring", decode: "harbour.own.mooring", encode: "harbour.own.text" };
   const files = printSdk(

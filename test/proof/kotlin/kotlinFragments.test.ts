@@ -53,7 +53,7 @@ const answer = {
   ],
 };
 
-it("components take fragments, whatever nested classes are called", async () => {
+it("components accept fragments, whatever nested classes are named", async () => {
   if (!canCompileKotlin("fragments in Kotlin")) return;
   const reading = readGraphqlContract("boats", [{ document: "s.graphql", text: schema }]);
   if (!reading.contract || !reading.schema) throw new Error("The schema cannot be read.");

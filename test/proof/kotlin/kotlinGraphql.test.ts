@@ -24,7 +24,7 @@ function printed(): Map<string, string> {
   ]);
 }
 
-it("queries, mutations and subscriptions in Kotlin do what the rows say, over events and sockets", async ({ skip }) => {
+it("queries, mutations and subscriptions in Kotlin match the vectors, over events and WebSockets", async ({ skip }) => {
   skip(!canCompileKotlin("GraphQL in Kotlin"));
   const program = readFileSync(join(packageRoot, "test/support/kotlin/GraphqlProgram.kt"), "utf8");
   const compiler = KotlinCompiler.shared();

@@ -3,7 +3,7 @@ import { canCompileKotlin, compileWithOldest } from "../../support/kotlin/kotlin
 import { kotlinRuntime } from "../../support/kotlin/kotlinRuntime.js";
 import { demoSdk } from "./demoSdk.js";
 
-it("the demo's SDK and the whole runtime compile with the oldest compiler and libraries that are supported", () => {
+it("the demo's SDK and the whole runtime compile with the oldest supported compiler and libraries", () => {
   if (!canCompileKotlin("the oldest compiler of Kotlin")) return;
   const files = demoSdk({ testing: true, verify: "answers" });
   for (const [file, source] of kotlinRuntime)

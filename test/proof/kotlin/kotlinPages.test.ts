@@ -2,7 +2,7 @@ import { expect, it } from "vitest";
 import { canCompileKotlin, KotlinCompiler } from "../../support/kotlin/kotlinCompiler.js";
 import { demoSdk } from "./demoSdk.js";
 
-it("the samples of the pages and of the README compile", async () => {
+it("the samples of the docs pages and of the README compile", async () => {
   if (!canCompileKotlin("samples of documentation in Kotlin")) return;
   const files = demoSdk({ dates: "decoded", namespace: "app" });
   const samples = [...files].flatMap(([path, text]) => {

@@ -11,7 +11,7 @@ import { compileQueries, schemaCount } from "../randomBatches.js";
 it.each([
   ...(isThorough ? [["as usual", "open", {}] as const] : []),
   ["with every setting turned", "closed", turned] as const,
-])("the demo's queries, and ugly ones, compile in Kotlin, %s", async (how, unions, settings) => {
+])("the demo's queries and ugly ones compile in Kotlin, %s", async (how, unions, settings) => {
   if (!canCompileKotlin(`the demo's queries in Kotlin, ${how}`)) return;
   const folder = join(packageRoot, "demo/app/queries");
   const texts = readdirSync(folder).map((file) => readFileSync(join(folder, file), "utf8"));

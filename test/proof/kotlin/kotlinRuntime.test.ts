@@ -13,7 +13,7 @@ import { readRest } from "../../support/readRest.js";
 import { TemporaryProject } from "../../support/temporaryProject.js";
 import { answering, jsonRows, numberRows, runtimeDocument } from "../runtimeServer.js";
 
-it("the runtime in Kotlin keeps its promises against a real server", async ({ skip }) => {
+it("the Kotlin runtime passes its tests against a real server", async ({ skip }) => {
   skip(!canCompileKotlin("the runtime in Kotlin"));
   const plan = { ...planRest(readRest(runtimeDocument).contract, {}), name: "harbour" };
   const settings = { namespace: "quay" };

@@ -24,7 +24,7 @@ fun main() {
 }
 `;
 
-it("a webhook is read and replied to in Kotlin, and says the names of what comes along", async () => {
+it("a webhook is read and replied to in Kotlin, and its names are available", async () => {
   if (!canCompileKotlin("webhooks in Kotlin")) return;
   const { complaints, classes } = await compiledInKotlin([plannedRest("quay", webhookContract)], {});
   expect(complaints).toEqual([]);

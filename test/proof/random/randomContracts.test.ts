@@ -18,7 +18,7 @@ const decoded = {
   formats: { uuid: { type: "Own", from: "../own.js", decode: "decodeOwn", encode: "encodeOwn" } },
 } as const;
 
-it("random contracts compile and lint with every setting turned", () => {
+it("random contracts compile and lint with every setting changed", () => {
   const bigints = checkContracts(seedsFrom(1, 20), { runtime, lint: true, settings: decoded });
   const texts = checkContracts(seedsFrom(21, 10), {
     runtime,
@@ -28,7 +28,7 @@ it("random contracts compile and lint with every setting turned", () => {
   expect([...bigints.failures, ...texts.failures]).toEqual([]);
 }, 300_000);
 
-it("SDKs of random contracts in JavaScript declare what those in TypeScript do", () => {
+it("SDKs of random contracts in JavaScript declare the same as those in TypeScript", () => {
   const core = { ...testedCore, printTypescriptSdk: printJavascriptSdk };
   const plain = checkContracts(seedsFrom(1, 30), { core, runtime, lint: false });
   const turned = checkContracts(seedsFrom(31, 10), { core, runtime, lint: false, settings: decoded });
@@ -73,7 +73,7 @@ it(
   Math.max(900_000, contracts * 1_000),
 );
 
-it("every call of random contracts goes through the stand-in and back", async () => {
+it("every call of random contracts succeeds against the stand-in server", async () => {
   const { calls, answered, unasked, failures } = await roundTrips(
     1,
     Number(process.env["RANDOM_TRIPS"] ?? 60),

@@ -24,7 +24,7 @@ let package = Package(
 )
 `;
 
-it("an SDK that is a package is built with an app that depends on it, and a program for one call runs", async ({
+it("an SDK that is a package builds with an app that depends on it, and a program for one call runs", async ({
   skip,
 }) => {
   skip(!canCompileSwift("packages in Swift"));

@@ -6,7 +6,7 @@ import { canCompileSwift, compileSwift, runSwift } from "../../support/swift/swi
 import { plannedDemo } from "../plannedContracts.js";
 import { printedInSwift } from "./compiledInSwift.js";
 
-it("a fake connection answers, fails and keeps what it was asked, in an app with names of its own", async () => {
+it("a fake connection responds, fails and records requests, in an app with names of its own", async () => {
   if (!canCompileSwift("the module for tests in Swift")) return;
   const sources = [...printedInSwift(plannedDemo(), { testing: true })].filter(([path]) => path.endsWith(".swift"));
   const program = readFileSync(join(packageRoot, "test/support/swift/FakesProgram.swift"), "utf8");

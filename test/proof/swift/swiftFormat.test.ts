@@ -11,7 +11,7 @@ async function complaints(paths: readonly string[]): Promise<string> {
   return (await runSwift(["swift", "format", "lint", "--strict", ...paths])).printed;
 }
 
-it("the runtime in Swift is as swift-format leaves it", async () => {
+it("the Swift runtime is formatted with swift-format", async () => {
   if (!canCompileSwift("the form of the runtime in Swift")) return;
   const paths = [...swiftRuntime.keys()].map((file) => join(packageRoot, "runtimes/swift/wire", file));
   expect(await complaints(paths)).toBe("");
@@ -20,7 +20,7 @@ it("the runtime in Swift is as swift-format leaves it", async () => {
 it.each([
   ["as usual", {}],
   ["with every setting turned", turned],
-] as const)("the demo's SDK in Swift is as swift-format leaves it, %s", async (_, settings) => {
+] as const)("the demo's Swift SDK is formatted with swift-format, %s", async (_, settings) => {
   if (!canCompileSwift("the form of an SDK in Swift")) return;
   const sources = [...printedInSwift(plannedDemo(), settings)].filter(([path]) => path.endsWith(".swift"));
   const folder = writtenSwift(new Map(sources));

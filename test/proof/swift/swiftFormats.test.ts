@@ -37,7 +37,7 @@ let connection = QuayConnection(baseURL: "http://127.0.0.1:9")
 func ask() async throws -> Mooring { try await connection.getMooring(at: at, near: [at], xFrom: at) }
 `;
 
-it("formats of the app's own are its types in Swift, whatever the contract calls its own", async () => {
+it("formats have the app's own types in Swift, whatever names the contract has", async () => {
   if (!canCompileSwift("formats of the app's own in Swift")) return;
   const own = { type: "Mooring", decode: "decode", encode: "text" };
   const sources = [

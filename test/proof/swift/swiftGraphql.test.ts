@@ -6,7 +6,7 @@ import { canCompileSwift, compileSwift, runSwift } from "../../support/swift/swi
 import { countedPlan, playGraphqlRows, saidOfFiles } from "../graphqlRows.js";
 import { printedInSwift } from "./compiledInSwift.js";
 
-it("queries, mutations and subscriptions in Swift do what the rows say, over events and sockets", async ({ skip }) => {
+it("queries, mutations and subscriptions in Swift match the vectors, over events and WebSockets", async ({ skip }) => {
   skip(!canCompileSwift("GraphQL in Swift"));
   // Two SDKs in one target: one throws its failures, the other returns them.
   const sources = [

@@ -11,7 +11,7 @@ import { TemporaryProject } from "../../support/temporaryProject.js";
 import { answering, jsonRows, numberRows, runtimeDocument } from "../runtimeServer.js";
 import { printedInSwift } from "./compiledInSwift.js";
 
-it("the runtime in Swift keeps its promises against a real server", async ({ skip }) => {
+it("the Swift runtime passes its tests against a real server", async ({ skip }) => {
   skip(!canCompileSwift("the runtime in Swift"));
   const plan = { ...planRest(readRest(runtimeDocument).contract, {}), name: "harbour" };
   const sources = [...printedInSwift([plan], {})].filter(([path]) => path.endsWith(".swift"));

@@ -20,7 +20,7 @@ for body in ["{\\"berth\\":7}", "{", "[]"] {
 }
 `;
 
-it("a webhook is read and replied to in Swift, and says the names of what comes along", async () => {
+it("a webhook is read and replied to in Swift, and its names are available", async () => {
   if (!canCompileSwift("webhooks in Swift")) return;
   const sources = [...printedInSwift([plannedRest("quay", webhookContract)], {})].filter(([path]) =>
     path.endsWith(".swift"),

@@ -1,7 +1,7 @@
 import { expect, it } from "vitest";
 import { holdsTrue } from "./holdsTrue.js";
 
-it("of several changes at once each compile error is put under the one that causes it", async () => {
+it("each compile error is put under the one of several changes that causes it", async () => {
   const { cases, report } = await holdsTrue({ singles: 0, several: 30, appEvery: 3 }, { breaking: 20, wrong: 1 });
   const blames = cases.flatMap(({ blame }) => blame ?? []);
   expect(blames.reduce((sum, { right }) => sum + right, 0)).toBeGreaterThan(50);

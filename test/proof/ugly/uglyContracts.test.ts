@@ -69,7 +69,7 @@ describe("a contract that", () => {
     expect(uglyCases.length).toBeGreaterThanOrEqual(60);
   });
 
-  it("all make their samples", async () => {
+  it("all have samples that compile", async () => {
     const contracts = uglyCases.map((each, at) => read(each, `case${String(at)}`).plan);
     const sdk = printTypescriptSdk({ name: "app", contracts }, { ...facts, settings: everySetting });
     const modules = [...sdk.keys()].filter((path) => path.endsWith("/testing.ts"));
@@ -91,7 +91,7 @@ describe("a contract that", () => {
   it.each([
     ["as they are", {}],
     ["with every setting turned", everySetting],
-  ] as const)("all are JavaScript with types of its own, %s", (_how, settings) => {
+  ] as const)("all give JavaScript with type declarations, %s", (_how, settings) => {
     const contracts = uglyCases.map((each, at) => read(each, `case${String(at)}`).plan);
     const sdk = printSdk(javascript, { name: "app", contracts }, { ...facts, settings });
     const declarations = [...sdk].filter(([path]) => path.endsWith(".d.ts"));

@@ -28,7 +28,7 @@ export function typeOperation(node: OperationDefinitionNode, context: TypingCont
   const needTypename = new Set<SelectionSetNode>();
   const room = (): SelectionContext["room"] => ({ left: mostFields });
   const rootType = context.schema.getRootType(node.operation);
-  if (!rootType) throw new Error(`The schema has no ${node.operation} type; validation should have reported it.`);
+  if (!rootType) throw new Error(`The schema has no ${node.operation} type. Validation should have reported it.`);
   const answer = typeSelections([{ set: node.selectionSet, condition: "" }], rootType, {
     ...context,
     needTypename,
@@ -84,13 +84,13 @@ export function typeFragment(node: FragmentDefinitionNode, context: TypingContex
 
 function fragmentShape(node: FragmentDefinitionNode, context: SelectionContext): Shape {
   const type = context.schema.getType(node.typeCondition.name.value);
-  if (!type) throw new Error(`Unknown type ${node.typeCondition.name.value}; validation should have reported it.`);
+  if (!type) throw new Error(`Unknown type ${node.typeCondition.name.value}. Validation should have reported it.`);
   return typeSelections([{ set: node.selectionSet, condition: "" }], type, context);
 }
 
 function variableField(node: VariableDefinitionNode, schema: GraphQLSchema): Field {
   const type = typeFromAST(schema, node.type);
-  if (!type) throw new Error(`Unknown type of $${node.variable.name.value}; validation should have reported it.`);
+  if (!type) throw new Error(`Unknown type of $${node.variable.name.value}. Validation should have reported it.`);
   const optional = !isNonNullType(type) || node.defaultValue !== undefined;
   return {
     name: node.variable.name.value,

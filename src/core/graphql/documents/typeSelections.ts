@@ -79,7 +79,7 @@ export function typeSelections(
   context: SelectionContext,
 ): Shape {
   if (!isCompositeType(type))
-    throw new Error(`${type.name} has no fields to select; validation should have reported it.`);
+    throw new Error(`${type.name} has no fields to select. Validation should have reported it.`);
   if (isObjectType(type) || !sets.some(({ set }) => splits(set, type, { context })))
     return recordOf(collect(sets, type, { parent: type, context }), type, context);
   return unionOf(sets, type, context);
@@ -130,7 +130,7 @@ function fragmentOf(
   if (selection.kind === Kind.INLINE_FRAGMENT)
     return { condition: selection.typeCondition?.name.value, inner: selection.selectionSet };
   const fragment = fragments.get(selection.name.value);
-  if (!fragment) throw new Error(`Unknown fragment ${selection.name.value}; validation should have reported it.`);
+  if (!fragment) throw new Error(`Unknown fragment ${selection.name.value}. Validation should have reported it.`);
   return { condition: fragment.typeCondition.name.value, inner: fragment.selectionSet };
 }
 

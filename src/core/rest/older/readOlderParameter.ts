@@ -49,7 +49,7 @@ export function collectionStyle(
   const said = member(value, "collectionFormat");
   const format = typeof said === "string" && Object.hasOwn(stylesByFormat, said) ? said : "csv";
   if (said !== undefined && format !== said) {
-    const message = `\`collectionFormat\` cannot be ${kindOf(said)}; it is read as csv.`;
+    const message = `\`collectionFormat\` cannot be ${kindOf(said)}. It is read as csv.`;
     document.note("contract.irregular", message, below(place, "collectionFormat"));
   }
   if (location === "path" || location === "header") return { style: "simple", explode: false };

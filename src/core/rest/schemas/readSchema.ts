@@ -63,7 +63,7 @@ function readReference(
 function noteUntypable(schema: Data, place: PointerPlace, reader: SchemaReading): void {
   for (const key of keywordsOf("untypable")) {
     if (!Object.hasOwn(schema, key)) continue;
-    const message = `\`${key}\` cannot be expressed by a type; the type allows values that it forbids.`;
+    const message = `\`${key}\` cannot be expressed by a type. The type allows values that it forbids.`;
     reader.document.note("contract.wider", message, below(place, key));
   }
 }
@@ -76,13 +76,13 @@ function mergeContext(place: PointerPlace, reader: SchemaReading): MergeContext 
     resolve: (reference: Reference) => reader.resolve(reference),
     conflict: (where: string) => {
       const what = where === "" ? "The merged schemas" : `The merged schemas' \`${where}\``;
-      reader.document.note("contract.conflict", `${what} contradict each other; the first one is used.`, place);
+      reader.document.note("contract.conflict", `${what} contradict each other. The first one is used.`, place);
     },
     together: (a, b) => (reader.mergeDepth > 0 ? reader.mergedType(a, b) : undefined),
     // Merges of unions with unions can grow without limit.
     within: (merge, first) => {
       if (++reader.merges > mostMerges || reader.mergeDepth >= deepestMerge) {
-        const message = "Too many schemas are merged here; the type is that of the first and allows more.";
+        const message = "Too many schemas are merged here. The type is that of the first and allows more.";
         reader.document.note("contract.wider", message, place);
         return first;
       }

@@ -27,7 +27,7 @@ export const skipperApp: ExampleApp = {
         shown: "kotlinc -Werror -d classes src",
       },
       {
-        title: "Run: the skipper's app talks to the stand-in.",
+        title: "Run: the skipper's app talks to the stand-in server.",
         command: "java",
         args: ["-cp", [classes, ...jars].join(delimiter), "skipper.MainKt", address],
         shown: `java skipper.MainKt ${address}`,

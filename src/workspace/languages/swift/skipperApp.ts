@@ -18,7 +18,7 @@ export const skipperApp: ExampleApp = {
       // The build reports each file, even when it is told not to.
       { ...step("Build: the skipper's app compiles against its SDK.", "swift", "build"), isQuiet: true },
       step(
-        "Run: the skipper's app talks to the stand-in.",
+        "Run: the skipper's app talks to the stand-in server.",
         "swift",
         "run",
         "--skip-build",

@@ -36,7 +36,7 @@ it(
   Math.max(600_000, schemas * 2_000),
 );
 
-it("with every setting turned they compile and lint, and whole answers are taken", () => {
+it("with every setting changed they compile and lint, and accept whole responses", () => {
   const settings = {
     fragments: "sealed",
     unions: "open",
@@ -49,7 +49,7 @@ it("with every setting turned they compile and lint, and whole answers are taken
   expect(failures).toEqual([]);
 }, 300_000);
 
-it("SDKs in JavaScript declare what those in TypeScript do", () => {
+it("SDKs in JavaScript declare the same as those in TypeScript", () => {
   const core = { ...testedCore, printTypescriptSdk: printJavascriptSdk };
   const checked = checkQueries(seedsFrom(firstSeed, 15), { core, runtime, lint: false });
   expect(checked.failures).toEqual([]);

@@ -12,7 +12,7 @@ export const answerFieldRenamed = rule("field", "answer.field.renamed", {
   find: ({ face, subject, before, successor, isGraphql }) =>
     face === "answer" && before && successor
       ? {
-          message: `\`${subject}\` was removed; it may have been renamed to \`${successor.name}\`.`,
+          message: `\`${subject}\` was removed. It may have been renamed to \`${successor.name}\`.`,
           verdict: before.required || isGraphql ? verdicts.bothBreak : verdicts.codeBreaks,
           hint: `Use \`${successor.name}\` if it means the same.`,
         }

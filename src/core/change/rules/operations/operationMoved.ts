@@ -16,7 +16,7 @@ export const operationMoved = rule("operation", "operation.moved", {
     if (nameless(operationLabel(before.operation)) === nameless(label)) return undefined;
     const { operationId } = before.operation;
     const isSure = operationId !== undefined && operationId === after.operation.operationId;
-    const message = isSure ? `${subject} moved to ${label}.` : `${subject} was removed; it may have moved to ${label}.`;
+    const message = isSure ? `${subject} moved to ${label}.` : `${subject} was removed. It may have moved to ${label}.`;
     return { message, verdict: verdicts.appsBreak };
   },
 });

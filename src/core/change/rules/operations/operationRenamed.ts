@@ -16,8 +16,8 @@ export const operationRenamed = rule("operation", "operation.renamed", {
     const isSame = nameless(operationLabel(before.operation)) === nameless(now);
     return {
       message: isSame
-        ? `${subject} is now named \`${after.name}\`; it was \`${before.name}\`.`
-        : `${now}, which perhaps came for ${subject}, is called \`${after.name}\`; that was called \`${before.name}\`.`,
+        ? `${subject} is now named \`${after.name}\` instead of \`${before.name}\`.`
+        : `${now} may replace ${subject}. It is named \`${after.name}\` instead of \`${before.name}\`.`,
       verdict: verdicts.codeBreaks,
       hint: `Call \`${after.name}\` instead.`,
     };

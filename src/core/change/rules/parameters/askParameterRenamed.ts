@@ -14,7 +14,7 @@ export const askParameterRenamed = rule("parameter", "ask.parameter.renamed", {
     const perhaps = `Pass \`${successor.name}\` if it means the same.`;
     if (isGraphql)
       return {
-        message: `The argument \`${before.name}\` of \`${owner}\` was removed; it may have been renamed to \`${successor.name}\`.`,
+        message: `The argument \`${before.name}\` of \`${owner}\` was removed. It may have been renamed to \`${successor.name}\`.`,
         verdict: verdicts.bothBreak,
         hint: perhaps,
       };
@@ -26,7 +26,7 @@ export const askParameterRenamed = rule("parameter", "ask.parameter.renamed", {
         hint: `Pass \`${successor.name}\` instead.`,
       };
     return {
-      message: `${parameter} was removed; it may have been renamed to \`${successor.name}\`.`,
+      message: `${parameter} was removed. It may have been renamed to \`${successor.name}\`.`,
       verdict: successor.required ? verdicts.bothBreak : verdicts.codeBreaksAppsRisky,
       hint: perhaps,
     };

@@ -13,7 +13,7 @@ export const askFieldNowRequired = rule("field", "ask.field.now-required", {
   find: ({ face, subject, before, after, coordinates, owner, isGraphql }) =>
     face === "ask" && before?.required === false && after?.required === true
       ? {
-          message: `\`${subject}\` must now be sent; it was optional.`,
+          message: `\`${subject}\` must now be sent. It was optional.`,
           verdict: verdicts.bothBreak,
           coordinates: [
             ...(isGraphql ? owner.filter((each) => !each.endsWith("{}")) : []),

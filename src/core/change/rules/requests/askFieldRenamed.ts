@@ -12,7 +12,7 @@ export const askFieldRenamed = rule("field", "ask.field.renamed", {
   find: ({ face, subject, before, successor, records, isGraphql }) =>
     face === "ask" && before && successor
       ? {
-          message: `\`${subject}\` can no longer be sent; it may have been renamed to \`${successor.name}\`.`,
+          message: `\`${subject}\` can no longer be sent. It may have been renamed to \`${successor.name}\`.`,
           verdict:
             records.after.closed === true || successor.required || isGraphql
               ? verdicts.bothBreak

@@ -13,7 +13,7 @@ export const typeNameChanged = rule("name", "type.name.changed", {
     successor === undefined
       ? undefined
       : {
-          message: `The type \`${before}\` was removed; it may have been renamed to \`${successor}\`.`,
+          message: `The type \`${before}\` was removed. It may have been renamed to \`${successor}\`.`,
           verdict: verdicts.codeBreaks,
           hint: `Use \`${successor}\` if it means the same.`,
         },

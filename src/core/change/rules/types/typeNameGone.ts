@@ -13,7 +13,7 @@ export const typeNameGone = rule("name", "type.name.gone", {
     if (successor !== undefined) return undefined;
     if (isMadeUp === true)
       return {
-        message: `The type \`${before}\` was removed; the SDK invented its name for an unnamed type.`,
+        message: `The type \`${before}\` was removed. The SDK invented its name for an unnamed type.`,
         verdict: verdicts.codeBreaks,
         isUnpromised: true,
         hint: "Name the type in the contract, or derive it from the type that contains it.",

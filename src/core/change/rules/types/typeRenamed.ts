@@ -16,7 +16,7 @@ export const typeRenamed = rule("definition", "type.renamed", {
     // Code that distinguishes types gets a name that it does not know.
     const told = printCoordinate(before.key, "byName");
     return {
-      message: `The ${before.role ?? "type"} \`${before.key}\` was removed; it may have been renamed to \`${successor.key}\`.`,
+      message: `The ${before.role ?? "type"} \`${before.key}\` was removed. It may have been renamed to \`${successor.key}\`.`,
       verdict: verdicts.bothBreak,
       coordinates: [...coordinates, printCoordinate(before.key, "variable"), told],
       verdictAt: new Map([[told, openUnions ? verdicts.codeBreaksAppsRisky : verdicts.bothBreak]]),
