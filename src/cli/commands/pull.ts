@@ -19,7 +19,7 @@ const checkedStates = {
   ...states,
   new: "was never pulled",
   changed: "the origin changed; the copy stays",
-  failed: "cannot be reached",
+  failed: "could not be checked",
 } as const;
 
 export interface PullCommandOptions {

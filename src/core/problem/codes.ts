@@ -314,7 +314,7 @@ const meanings = {
   "guard.broken": {
     title: "A contract breaks something you use since the guarded revision",
     why: "The app was written for the old contract. Regenerating the SDK does not fix it.",
-    fix: "Fix the locations. For released apps, the change counts until those apps are gone: accept it until a date with `guard.accepted`, or move the guard.",
+    fix: "Fix the locations. For released apps, the change counts until nobody uses those apps: accept it until a date with `guard.accepted`, or move the guard.",
   },
   "gate.held": {
     title: "The contract changed more than the gate allows",

@@ -58,5 +58,5 @@ export async function guarded(
 function hintOf({ hint, verdict, code, subject }: JudgedChange): string {
   const accept = `accept it until a date: \`guard.accepted: [{ change: ${code}, subject: ${subject}, … }]\`.`;
   if (verdict.code !== "compatible") return hint ?? "Fix the locations above.";
-  return `Your source is not affected, but released apps are. Wait until they are gone, or ${accept}`;
+  return `Your source is not affected, but released apps are. Wait until nobody uses them, or ${accept}`;
 }
