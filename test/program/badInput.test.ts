@@ -182,7 +182,7 @@ describe("wrong usage ends with 2", () => {
     [["generate", "--nope"], "unknown option"],
     [["impact", "--before", "x.yaml"], "several are configured"],
     [["impact", "berths", "--before", "x.yaml"], "There is no contract file `x.yaml`."],
-    [["impact", "berths", "--before", "contracts/passages.graphql"], "they cannot be compared"],
+    [["impact", "berths", "--before", "contracts/passages.graphql"], "They cannot be compared"],
   ])("%j", async (args, part) => {
     const { code, err } = await demoProject().run(args);
     expect(code).toBe(part.includes("contract file") ? 3 : 2);
