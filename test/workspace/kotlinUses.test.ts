@@ -20,7 +20,7 @@ function used(text: string, ...others: readonly string[]): string[] {
     .sort();
 }
 
-/** Whether a value is only shown is no matter of where it is read. */
+/** Whether a value is only shown does not depend on where it is read. */
 const asRead = (use: string): string => use.replace(/^(?:shows|computes) /, "reads ");
 
 const star = "package app\nimport org.ostrel.berths.*\n";

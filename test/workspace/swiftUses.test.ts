@@ -17,7 +17,7 @@ function used(...given: readonly string[]): string[] {
     .sort();
 }
 
-/** Whether a value is only shown is no matter of where it is read. */
+/** Whether a value is only shown does not depend on where it is read. */
 const asRead = (use: string): string => use.replace(/^(?:shows|computes) /, "reads ");
 const ofReads = (uses: readonly string[]): string[] =>
   uses

@@ -53,6 +53,7 @@ interface Used {
  * Adds the credentials of the first alternative that the app supplies.
  *
  * @param auth alternatives, each a list of schemes that are needed together
+ * @throws the failure of the call if a credential is not valid in a header
  */
 export async function authorizeBy(
   connection: Connection,

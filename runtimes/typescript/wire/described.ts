@@ -68,6 +68,7 @@ export interface KeptAs {
   readonly args: unknown;
 }
 
+/** A described call that reads: its key, and a function that sends it with the library's signal. */
 export function describedRead<Answer, Failure extends Error>(
   connection: Connection,
   { ask, ...kept }: KeptAs & { readonly ask: (options: CallOptions) => Promise<Answer> },
@@ -78,6 +79,7 @@ export function describedRead<Answer, Failure extends Error>(
   };
 }
 
+/** A described call whose response arrives item by item. */
 export function describedStream<Item, Failure extends Error>(
   connection: Connection,
   { ask, ...kept }: KeptAs & { readonly ask: (options: CallOptions) => AsyncIterable<Item> },
@@ -93,12 +95,14 @@ export type MaybeGiven<Args> = Args | Nothing;
 /** The same argument, as the call takes it. */
 type Given<Args> = Nothing extends Args ? Exclude<Args, Nothing> | undefined : Args;
 
+/** A described call that changes data. */
 export function describedChange<Args, Answer, Failure extends Error>(
   ask: (args: Given<Args>) => Promise<Answer>,
 ): DescribedChange<Args, Answer, Failure> {
   return { mutationFn: async (args) => keptAnswer(await ask(args as Given<Args>)) };
 }
 
+/** A response as a cache stores it: null instead of undefined, which caches refuse. */
 export function keptAnswer<Answer>(answer: Answer): Kept<Answer> {
   return (answer === undefined ? null : answer) as Kept<Answer>;
 }

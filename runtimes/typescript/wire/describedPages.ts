@@ -17,6 +17,7 @@ interface Walk<Page, Place> {
   readonly next: (page: Page, place: Place) => Place | null | undefined;
 }
 
+/** A described call that reads a list page by page, by a cursor, a position or a page number. */
 export function describedPages<Page, Place, Failure extends Error>(
   connection: Connection,
   { first, ask, next, ...kept }: KeptAs & Walk<Page, Place>,
@@ -43,6 +44,7 @@ interface LinkedWalk<Page, Own extends Connection> {
   readonly credentials: readonly string[];
 }
 
+/** A described call that reads a list page by page, by the links in the responses' headers. */
 export function describedLinks<Page, Own extends Connection, Failure extends Error>(
   connection: Own,
   { ask, credentials, ...kept }: KeptAs & LinkedWalk<Page, Own>,

@@ -12,7 +12,11 @@ interface Chunk {
   readonly value?: Uint8Array;
 }
 
-/** The body as text, in pieces as they arrive. The request ends when the consumer stops. */
+/**
+ * The body as text, in pieces as they arrive. The request ends when the consumer stops.
+ *
+ * @throws the failure of the call if the response is cut off
+ */
 export async function* textChunks({
   response,
   explain,

@@ -78,7 +78,11 @@ function addressFault(url: string): string {
   return /^\/\/|^(?!https?:\/\/|\.{1,2}\/)[^/]*[.:]/i.test(url) ? "must begin with https:// or /" : "";
 }
 
-/** One HTTP request, which ends with the time limit or the app's signal. Every error becomes a failure. */
+/**
+ * One HTTP request, which ends with the time limit or the app's signal. Every error becomes a failure.
+ *
+ * @throws the failure of the call: an invalid base URL, no response, a timeout, or the app's signal
+ */
 export async function exchange(
   connection: Connection,
   request: Exchange,

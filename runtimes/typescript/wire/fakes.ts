@@ -60,7 +60,7 @@ export interface FakeAnswer {
   readonly stringify?: (value: unknown) => string;
 }
 
-/** Responds in place of a server and records all requests. */
+/** Responds in place of a server and records all requests. A call without a response of its own fails. */
 export function fakeServer(
   fakes: Readonly<Record<string, unknown>>,
   answers: Readonly<Record<string, FakeAnswer>>,

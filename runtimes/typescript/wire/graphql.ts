@@ -95,6 +95,7 @@ export async function execute<Answer, Variables>(
   }
 }
 
+/** The name of an operation's call in failures and hooks. */
 export function callName(connection: Connection, operation: string): string {
   return `${connection.contract}.${operation.charAt(0).toLowerCase()}${operation.slice(1)}`;
 }

@@ -19,6 +19,7 @@ export function readHeaders<Value>(
   return text === "" ? [] : text.split(",").flatMap((part) => read(part.trim()) ?? []);
 }
 
+/** A header's value as it is. */
 export function asText(text: string): string {
   return text;
 }
@@ -28,11 +29,13 @@ export function asOneOf<const Value extends string>(...values: readonly Value[])
   return (text) => values.find((value) => value === text);
 }
 
+/** A header's value as a number; undefined if it is not one. */
 export function asNumber(text: string): number | undefined {
   const value = Number(text);
   return text.trim() === "" || Number.isNaN(value) ? undefined : value;
 }
 
+/** A header's value as a boolean; undefined if it is neither `true` nor `false`. */
 export function asBoolean(text: string): boolean | undefined {
   return text === "true" ? true : text === "false" ? false : undefined;
 }

@@ -39,7 +39,11 @@ export async function* settledItems<Item, Failure>(
   }
 }
 
-/** The items of outcomes. A failure among them is thrown. */
+/**
+ * The items of outcomes. A failure among them is thrown.
+ *
+ * @throws the failure of the first outcome that has one
+ */
 export async function* unsettledItems<Item, Failure extends Error>(
   call: AsyncIterable<Outcome<Item, Failure>>,
 ): AsyncGenerator<Item, void, undefined> {

@@ -14,7 +14,11 @@ export function pagesByCursor<Page, Item>(
   return pagesByPlace(call, ask, itemsOf, nextOf);
 }
 
-/** The same for cursors of another type. */
+/**
+ * The same for cursors of another type.
+ *
+ * @throws the failure of the call if a page repeats, and those of each page
+ */
 export async function* pagesByPlace<Page, Item, Cursor extends string | number | bigint | object>(
   call: string,
   ask: (cursor: Cursor | undefined) => Promise<Page>,
@@ -47,7 +51,11 @@ export function textPlace(said: Place): string | undefined {
   return said?.toString();
 }
 
-/** The next page according to a response, if the cursor is a number. */
+/**
+ * The next page according to a response, if the cursor is a number.
+ *
+ * @throws the failure of the call if the cursor is not a number
+ */
 export function numberPlace(call: string, said: Place): number | undefined {
   const text = said?.toString() ?? "";
   if (text === "") return undefined;
@@ -56,7 +64,11 @@ export function numberPlace(call: string, said: Place): number | undefined {
   return place;
 }
 
-/** The next page according to a response, if the cursor is an integer of any size. */
+/**
+ * The next page according to a response, if the cursor is an integer of any size.
+ *
+ * @throws the failure of the call if the cursor is not an integer
+ */
 export function bigintPlace(call: string, said: Place): bigint | undefined {
   const text = said?.toString() ?? "";
   if (text === "") return undefined;
@@ -113,6 +125,7 @@ export interface Linked {
  *
  * @param call "contract.call", for failures
  * @param ask performs the call with a connection
+ * @throws the failure of the call if a page repeats or a link leads elsewhere, and those of each page
  */
 export async function* pagesByLink<Page, Item, Own extends Connection>(
   call: string,
@@ -168,7 +181,11 @@ export async function linkedPage<Page, Own extends Connection>(
   return { page, address, link };
 }
 
-/** The query of the next page that a page links to; undefined if it links to none. */
+/**
+ * The query of the next page that a page links to; undefined if it links to none.
+ *
+ * @throws the failure of the call if the link leads to another URL
+ */
 export function linkedQuery(call: string, link: string, address: string): string | undefined {
   const target = nextTarget(link);
   if (target === undefined) return undefined;

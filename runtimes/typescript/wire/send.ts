@@ -211,7 +211,11 @@ function onlyDeclared(table: Readonly<Record<string, ReadAs>>, httpStatus: numbe
     : undefined;
 }
 
-/** The whole body, in its declared form. If one value is expected, a stream is its text. */
+/**
+ * The whole body, in its declared form. If one value is expected, a stream is its text.
+ *
+ * @throws the failure of the call if the body is cut off or is not what the contract declares
+ */
 export async function readBody(
   { json }: Connection,
   { response, explain }: Exchanged,

@@ -9,6 +9,8 @@ import { pause } from "./pause.js";
 /**
  * Performs a call that responds item by item. It ends with the stream, with the consumer's `break`, or with the signal.
  * A failure is thrown where the items are awaited.
+ *
+ * @throws the failure of the call, also while items arrive
  */
 export async function* receive<Item>(
   connection: Connection,

@@ -33,6 +33,8 @@ export type ResultOutcome<Answer, Failure = Error> =
 /**
  * Performs a subscription: one value for each result, until it is complete or the consumer's `break`. A result with
  * errors ends it, unless the options of the call handle such results.
+ *
+ * @throws the failure of the subscription, also for errors in a result
  */
 export async function* subscribe<Answer, Variables>(
   connection: GraphqlConnection,
@@ -135,6 +137,8 @@ const longestWaitMs = 30_000;
 /**
  * Reconnects a subscription that was disconnected after it had begun. The failure of the first attempt is thrown to the
  * app.
+ *
+ * @throws the failure of the last attempt
  */
 export async function* reconnected(
   subscribed: Subscribed,
