@@ -75,7 +75,7 @@ describe("play", () => {
     const { code, err } = await project.run(["play", "--port", String(port)]);
     blocker.close();
     expect(code).toBe(2);
-    expect(err).toContain("another program listens there");
+    expect(err).toContain("the port is in use");
     expect(await playing.ends()).toBe(0);
   });
 });

@@ -125,7 +125,7 @@ describe("watch", () => {
     const project = restProject(contract({ id: text }));
     const address = await project.play();
     const { code, err } = await project.run(["watch", "--play", "--port", new URL(address).port]);
-    expect([code, err.includes("another program listens there")]).toEqual([2, true]);
+    expect([code, err.includes("the port is in use")]).toEqual([2, true]);
   });
 
   it("watches a new contract as soon as the configuration names it, and reports an invalid configuration", async () => {

@@ -52,7 +52,7 @@ export function listen(
     }
     server.on("error", (error: Error) => {
       const code = errorCode(error);
-      const why = code === "EADDRINUSE" ? "another program listens there" : (code ?? error.message);
+      const why = code === "EADDRINUSE" ? "the port is in use" : (code ?? error.message);
       reject(
         new Halt(
           [
