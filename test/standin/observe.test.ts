@@ -163,7 +163,7 @@ describe("observed REST traffic", () => {
       },
     ]);
     expect(observed.unknown[0]?.message).toBe(
-      "GET /v1/berth/N-07 is not in any contract; the closest is /berths/{berthId}",
+      "GET /v1/berth/N-07 is not in any contract. The closest is /berths/{berthId}",
     );
     expect(observed.neverSeen.map(({ operation }) => operation)).toContain("GET /notices");
     expect(JSON.stringify(observed)).not.toContain("hush");

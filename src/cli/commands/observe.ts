@@ -120,7 +120,7 @@ async function watch(
   const address = await listen(proxy, options.host, { port, onUpgrade: observedSocket(target, onExchange) });
   terminal.result([
     paint.good(`observe: at http://${options.host}:${String(address.port)}, Ctrl-C stops it and prints the report`),
-    paint.quiet(`  passes requests on to ${target.origin}${target.pathname} (connect the app here)`),
+    paint.quiet(`  connect the app to this address; requests go on to ${target.origin}${target.pathname}`),
   ]);
   terminal.line({
     observing: `http://${options.host}:${String(address.port)}`,

@@ -112,7 +112,7 @@ export class Observations {
         return undefined;
       }
       const near = this.judges.flatMap((judge) => judge.nearest(url.pathname) ?? [])[0];
-      const message = `${method} ${url.pathname} is not in any contract${near === undefined ? "" : `; the closest is ${near}`}`;
+      const message = `${method} ${url.pathname} is not in any contract${near === undefined ? "" : `. The closest is ${near}`}`;
       return { contract: "", ...this.keepUnknown([message], shown) };
     }
     const { contract, judgement } = isGivenUp(exchange) ? unjudged(found) : found;
