@@ -226,8 +226,8 @@ export const queryBugs: readonly Bug[] = [
   {
     name: "a nullable object is never null",
     file: "graphql/documents/typeSelections.ts",
-    text: "context), nullable: true };\n}\n\n/** When every node",
-    instead: "context), nullable: false };\n}\n\n/** When every node",
+    text: "context), nullable: true };",
+    instead: "context), nullable: false };",
     seeds: [1],
   },
   {
