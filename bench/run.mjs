@@ -175,8 +175,6 @@ const inOthers = [
     (folder) => [join(folder, "api.json")],
     Infinity,
     600,
-    // Their SDKs are more than twice as large, and every file is hashed.
-    4,
   );
   return found ? [{ name, ...found }] : [];
 });
@@ -186,10 +184,9 @@ if (inScript && inOthers.length > 0) {
     [inScript, ...inOthers].map(({ cwd, before }) => ({ args: [program, "generate"], cwd, before })),
   );
   others.forEach((found, at) => {
-    row(`in ${inOthers[at].name}, against TypeScript`, found, script, Infinity);
-    // Creating a thousand files takes a time that depends on the disk, so the aim is for CPU time.
-    const ratio = ratioOf(found, script, "cpu");
-    console.log(`  in CPU time ${ratio.toFixed(2)} times (aim: at most 1.5)${ratio > 1.5 ? "  MISSED" : ""}`);
+    row(`in ${inOthers[at].name}, against TypeScript`, found, script, 1.5);
+    // Creating a thousand files takes a time that depends on the disk. CPU time shows the work of the program alone.
+    console.log(`  in CPU time ${ratioOf(found, script, "cpu").toFixed(2)} times`);
   });
 }
 project(`${megabytes(yaml)} YAML`, single(yaml, "api.yaml"), (folder) => [join(folder, "api.yaml")], 4);
