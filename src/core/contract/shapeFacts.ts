@@ -19,6 +19,9 @@ const nothingFound: ShapeFacts = { names: none, hasFaces: false, hasBytes: false
 const untypedFound: ShapeFacts = { ...nothingFound, untyped: 1 };
 const bytesFound: ShapeFacts = { ...nothingFound, hasBytes: true };
 
+/** Shapes never change, and planning asks for the same facts many times. */
+const knownFacts = new WeakMap<Shape, ShapeFacts>();
+
 /**
  * Returns the facts about a shape and the shapes in it.
  *
@@ -36,8 +39,13 @@ export function shapeFacts(shape: Shape): ShapeFacts {
     case "list":
     case "map":
     case "tuple":
-    case "union":
-      return factsInside(shape);
+    case "union": {
+      const known = knownFacts.get(shape);
+      if (known) return known;
+      const facts = factsInside(shape);
+      knownFacts.set(shape, facts);
+      return facts;
+    }
     default:
       return nothingFound;
   }

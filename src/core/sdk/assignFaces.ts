@@ -1,5 +1,5 @@
 import type { Reference } from "../contract/model.js";
-import { reachedTypes } from "../contract/reachedTypes.js";
+import { TypeGraph } from "../contract/reachedTypes.js";
 import type { PlannedType } from "./sdkPlan.js";
 
 /**
@@ -15,15 +15,9 @@ export function assignFaces(
   requests: readonly Reference[],
   answers: readonly Reference[],
 ): void {
-  const shapeOf = (id: string) => types.get(id)?.shape;
-  const sent = reachedTypes(
-    requests.map(({ shape }) => shape),
-    shapeOf,
-  );
-  const answered = reachedTypes(
-    answers.map(({ shape }) => shape),
-    shapeOf,
-  );
+  const graph = new TypeGraph((id) => types.get(id)?.shape);
+  const sent = graph.reached(requests.map(({ shape }) => shape));
+  const answered = graph.reached(answers.map(({ shape }) => shape));
   for (const [id, type] of types) {
     if (type.face !== "both") continue;
     if (sent.has(id) && !answered.has(id)) types.set(id, { ...type, face: "request" });

@@ -1,3 +1,4 @@
+import { remembered } from "../text/remembered.js";
 import { camelCase, pascalCase } from "../text/words.js";
 
 const spellings: Readonly<Record<string, string>> = {
@@ -34,11 +35,11 @@ export function typeNameFrom(text: string): string {
 }
 
 /** Returns the camelCase name of a member from any text in a contract. */
-export function memberNameFrom(text: string): string {
+export const memberNameFrom = remembered((text) => {
   // A first word of several letters that is not an abbreviation only loses its capital.
   if (/^[A-Za-z][a-z][A-Za-z0-9]*$/.test(text)) return text.charAt(0).toLowerCase() + text.slice(1);
   return camelCase(typeNameFrom(text)) || "empty";
-}
+});
 
 /**
  * Hands out names that are unique in any case. A name that is taken is made unique with the thing's own key, never with
@@ -59,15 +60,12 @@ export class NameScope {
 
   /** Claims all names as they are if each is free and wanted once, otherwise none. Returns whether it did. */
   claimAll(names: readonly string[]): boolean {
-    const claimed: string[] = [];
-    for (const name of names) {
-      const folded = name.toLowerCase();
-      if (this.taken.has(folded)) {
-        for (const each of claimed) this.taken.delete(each);
-        return false;
-      }
-      this.taken.add(folded);
-      claimed.push(folded);
+    for (let at = 0; at < names.length; at++) {
+      const before = this.taken.size;
+      this.taken.add((names[at] ?? "").toLowerCase());
+      if (this.taken.size > before) continue;
+      for (const name of names.slice(0, at)) this.taken.delete(name.toLowerCase());
+      return false;
     }
     return true;
   }

@@ -36,7 +36,8 @@ export function replaceHidden(text: string, replacement: (character: string) => 
  */
 export function visibleJson(data: unknown, indent?: number): string {
   const text = JSON.stringify(data, null, indent);
-  return hidden.test(text) ? text.replace(allButLines, escapes) : text;
+  // A search for anything but plain characters takes a fifth of the time, and a contract often has no others.
+  return /[^\n -~]/.test(text) ? text.replace(allButLines, escapes) : text;
 }
 
 /** Returns a character as JSON escapes it. */

@@ -186,7 +186,7 @@ function printRecordForm(
   const parts = [
     ...(direction.isRead ? [printRead(type, record, { properties, context })] : []),
     ...(direction.isWritten ? [printWrite(name, record, { properties, context })] : []),
-    ...(isSent ? printFiles(name, properties, context) : []),
+    ...(isSent && context.filed.has(record) ? printFiles(name, properties, context) : []),
   ];
   const form = context.names.forms.get(type.id) ?? "";
   return `internal object ${form} : ${formType(name, direction, context)} {\n${parts.join("\n")}}\n`;

@@ -23,57 +23,69 @@ import { printUnion } from "./printUnion.js";
  */
 export function printTypes(context: ContractContext): Map<string, string> {
   const files = new Map<string, TypeFile>();
-  const more = new Map<string, string>();
-  const aliases: string[] = [];
-  const shared = inFile(context);
-  const types = sortedBy(context.contract.types.values(), ({ id }) => context.names.types.get(id) ?? "");
-  for (const type of types) {
+  const aliases: PlannedType[] = [];
+  for (const type of sortedBy(context.contract.types.values(), ({ id }) => context.names.types.get(id) ?? "")) {
     const name = context.names.types.get(type.id) ?? "";
     if (name.includes(".")) continue;
     const home = homeOf(type, context);
     if (!home) {
-      aliases.push(printAlias(type, shared), ...printCheck(type, shared));
+      aliases.push(type);
       continue;
     }
-    const file = files.get(home) ?? { inside: inFile(context), parts: [], others: [], suppresses: new Set() };
+    const file = files.get(home) ?? { own: [], others: [] };
     files.set(home, file);
-    const printed = printWhole(type, file.inside);
-    if (!printed) continue;
-    const parts = home === name ? file.parts : file.others;
-    parts.push(printed.declared, ...printed.forms, ...printCheck(type, file.inside));
-    for (const each of printed.suppresses) file.suppresses.add(each);
-    if (type.shape.kind === "choice" && isOpenChoice(type.shape, context))
-      for (const [at, part] of printMoreConstants(type, type.shape, file.inside).entries())
-        more.set(
-          `${name}Constants${String(at + 2)}`,
-          fileText({ package: context.package, uses: inFile(context).uses, parts: [part], ...suppressed(type.shape) }),
-        );
+    (home === name ? file.own : file.others).push(type);
   }
-  for (const [name, { inside, parts, others, suppresses }] of files)
-    more.set(
-      name,
-      fileText({
-        package: context.package,
-        uses: inside.uses,
-        parts: [...parts, ...others],
-        suppresses: [...suppresses].sort(),
-      }),
-    );
-  if (aliases.length > 0)
-    more.set(
+  const texts = new Map<string, string>();
+  // One file after the other: the parts of thousands of types at once would fill the memory.
+  for (const [name, { own, others }] of files) {
+    texts.set(name, typesText([...own, ...others], context));
+    for (const type of [...own, ...others])
+      for (const [more, text] of moreConstants(type, context)) texts.set(more, text);
+  }
+  if (aliases.length > 0) {
+    const inside = inFile(context);
+    const parts = aliases.flatMap((type) => [printAlias(type, inside), ...printCheck(type, inside)]);
+    texts.set(
       `${context.names.contract.connection.replace(/Connection$/, "")}Types`,
-      fileText({ package: context.package, uses: shared.uses, parts: aliases }),
+      fileText({ package: context.package, uses: inside.uses, parts }),
     );
-  return more;
+  }
+  return texts;
 }
 
-/** A file of types that is being built. */
+/** The types in a file. */
 interface TypeFile {
-  readonly inside: FileContext;
-  /** The parts of the type with the file's name, and of the types found in it. */
-  readonly parts: string[];
-  readonly others: string[];
-  readonly suppresses: Set<string>;
+  /** The type with the file's name. */
+  readonly own: PlannedType[];
+  /** The types found in it. */
+  readonly others: PlannedType[];
+}
+
+/** The text of a file of types. */
+function typesText(types: readonly PlannedType[], context: ContractContext): string {
+  const inside = inFile(context);
+  const parts: string[] = [];
+  const suppresses = new Set<string>();
+  for (const type of types) {
+    const printed = printWhole(type, inside);
+    if (!printed) continue;
+    parts.push(printed.declared, ...printed.forms, ...printCheck(type, inside));
+    for (const each of printed.suppresses) suppresses.add(each);
+  }
+  return fileText({ package: context.package, uses: inside.uses, parts, suppresses: [...suppresses].sort() });
+}
+
+/** The files with the constants for which a choice has no room, by path. */
+function moreConstants(type: PlannedType, context: ContractContext): [string, string][] {
+  const { shape } = type;
+  if (shape.kind !== "choice" || !isOpenChoice(shape, context)) return [];
+  const name = context.names.types.get(type.id) ?? "";
+  const inside = inFile(context);
+  return printMoreConstants(type, shape, inside).map((part, at) => [
+    `${name}Constants${String(at + 2)}`,
+    fileText({ package: context.package, uses: inside.uses, parts: [part], ...suppressed(shape) }),
+  ]);
 }
 
 /** The name of the file with a type's class; undefined if it has no class. */

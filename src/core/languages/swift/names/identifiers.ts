@@ -1,4 +1,5 @@
 import { mark } from "../../../sdk/nameScope.js";
+import { remembered } from "../../../text/remembered.js";
 import { pascalCase } from "../../../text/words.js";
 
 /** Words that are only valid as names in backticks (The Swift Programming Language, Lexical Structure, keywords). */
@@ -43,10 +44,10 @@ export function typeIdentifier(name: string): string {
 const takenMembers: ReadonlySet<string> = new Set(["hash", "hashValue", "inout", "self"]);
 
 /** Returns the name of a property. */
-export function memberIdentifier(name: string): string {
+export const memberIdentifier = remembered((name) => {
   const own = withCapitals(legal(name));
   return takenMembers.has(own) ? `${own}Value` : own;
-}
+});
 
 /** Words that are not valid as labels, or that would hide a member of every function. */
 const takenParameters: ReadonlySet<string> = new Set(["inout", "options", "self", "wire"]);
@@ -63,10 +64,10 @@ const takenCases: ReadonlySet<string> = new Set([
 ]);
 
 /** Returns the name of a case or a constant. */
-export function caseIdentifier(name: string): string {
+export const caseIdentifier = remembered((name) => {
   const own = withCapitals(legal(name));
   return takenCases.has(own) ? `${own}Value` : own;
-}
+});
 
 /** Returns the name of a function of a connection. */
 export function functionIdentifier(name: string): string {

@@ -111,9 +111,9 @@ export function recordNames(shape: RecordShape): RecordNames {
   const found = known.get(shape);
   if (found) return found;
   const names = memberNames(shape.fields);
-  const wanted = [...names].map(([field, name]) => [field, memberIdentifier(name)] as const);
   // Names in camelCase are unique, so they stay so unless one of them is changed.
-  if (wanted.some(([field, name]) => name !== names.get(field))) {
+  if ([...names.values()].some((name) => memberIdentifier(name) !== name)) {
+    const wanted = [...names].map(([field, name]) => [field, memberIdentifier(name)] as const);
     const scope = new NameScope();
     const areFree = scope.claimAll(wanted.map(([, name]) => name));
     for (const [field, name] of wanted) names.set(field, areFree ? name : scope.claim(name, field.name));

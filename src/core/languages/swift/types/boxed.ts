@@ -1,4 +1,5 @@
 import type { Field, Shape } from "../../../contract/model.js";
+import { shapeFacts } from "../../../contract/shapeFacts.js";
 import { circles } from "../../../sdk/lower/values/circles.js";
 import { isAlias } from "../../../sdk/lower/values/wrappedAliases.js";
 import type { PlannedType } from "../../../sdk/sdkPlan.js";
@@ -19,7 +20,11 @@ export interface Boxed {
  * @param wrapped the ids of names that are structs
  */
 export function boxed(types: ReadonlyMap<string, PlannedType>, wrapped: ReadonlySet<string>): Boxed {
-  const holds = new Map([...types.values()].map(({ id, shape }) => [id, held(shape)] as const));
+  // Most types of a large contract hold no other one. They are in no circle.
+  const holds = new Map<string, readonly string[]>();
+  for (const { id, shape } of types.values()) {
+    if (shapeFacts(shape).names.length > 0) holds.set(id, held(shape));
+  }
   const cut = new Set<string>();
   let isCircle = holdingEachOther(holds, cut);
   const holdingThemselves = (isOne: (type: PlannedType) => boolean): Set<string> => {
@@ -33,10 +38,11 @@ export function boxed(types: ReadonlyMap<string, PlannedType>, wrapped: Readonly
   const unions = holdingThemselves(({ shape }) => shape.kind === "union");
   const aliases = holdingThemselves(({ id }) => wrapped.has(id));
   const fields = new Set<Field>();
-  for (const { id, shape } of types.values())
-    if (shape.kind === "record")
-      for (const field of shape.fields)
-        if (heldBy(field.type.shape).some((key) => isCircle(key, id))) fields.add(field);
+  for (const id of holds.keys()) {
+    const shape = types.get(id)?.shape;
+    if (shape?.kind !== "record") continue;
+    for (const field of shape.fields) if (heldBy(field.type.shape).some((key) => isCircle(key, id))) fields.add(field);
+  }
   return { unions, aliases, fields };
 }
 
@@ -48,7 +54,7 @@ function holdingEachOther(
   return circles(holds.keys(), (key) => (cut.has(key) ? [] : (holds.get(key) ?? [])));
 }
 
-function held(shape: Shape): string[] {
+function held(shape: Shape): readonly string[] {
   switch (shape.kind) {
     case "record":
       return shape.fields.flatMap(({ type }) => heldBy(type.shape));
@@ -59,8 +65,10 @@ function held(shape: Shape): string[] {
   }
 }
 
-function heldBy(shape: Shape): string[] {
+const nothing: readonly string[] = [];
+
+function heldBy(shape: Shape): readonly string[] {
   if (shape.kind === "named") return [shape.key];
-  if (shape.kind !== "tuple" || !isAlias(shape)) return [];
+  if (shape.kind !== "tuple" || !isAlias(shape)) return nothing;
   return shape.items.flatMap((item) => heldBy(item.shape));
 }

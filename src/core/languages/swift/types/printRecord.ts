@@ -30,6 +30,9 @@ import { listed } from "../swiftFile.js";
 interface Property {
   readonly field: Field;
   readonly name: string;
+  /** Its name as source, and its JSON name as a literal. */
+  readonly spelling: string;
+  readonly key: string;
   /** The name of the stored property, if that is not the property itself. */
   readonly stored: string;
   readonly state: FieldState;
@@ -66,6 +69,8 @@ function propertiesOf(type: PlannedType, record: RecordShape, context: ContractC
     return {
       field,
       name,
+      spelling: spelled(name),
+      key: quoted(field.name),
       stored: storedName(name, field),
       state,
       type: printFieldType(field, state, context),
@@ -121,8 +126,8 @@ function startsAsNil({ type, fallback, isBoxed }: Pick<Property, "type" | "fallb
 
 function printInit(sorted: readonly Property[], record: RecordShape, context: ContractContext): string {
   const { access } = context;
-  const labels = sorted.map(({ name, type: of, fallback }) => `${spelled(name)}: ${of}${orFallback(fallback)}`);
-  const sets = sorted.map(({ name, stored }) => `    self.${spelled(stored)} = ${spelled(name)}\n`);
+  const labels = sorted.map(({ spelling, type: of, fallback }) => `${spelling}: ${of}${orFallback(fallback)}`);
+  const sets = sorted.map(({ spelling, stored }) => `    self.${spelled(stored)} = ${spelling}\n`);
   if (record.rest) {
     const others = spelled(recordNames(record).others);
     labels.push(`${others}: ${othersType(record.rest, context)} = [:]`);
@@ -138,15 +143,15 @@ function orFallback(fallback: string | undefined): string {
 
 /** @param isUsual whether the compiler creates the initialiser, and therefore needs the defaults */
 function printProperty(property: Property, isUsual: boolean, { access, wire }: ContractContext): string {
-  const { field, name, stored, type, fallback, isBoxed, deprecated } = property;
+  const { field, name, spelling, stored, type, fallback, isBoxed, deprecated } = property;
   const { paragraphs } = fieldWords(field);
   const start = `${docComment({ paragraphs }, "  ")}${deprecation(deprecated, "  ")}  `;
   const box = isBoxed ? `@${wire}.Box ` : "";
   // The compiler knows that an optional begins as nil, but not that a boxed one does.
   const first = isUsual && (fallback !== "nil" || isBoxed) ? orFallback(fallback) : "";
   const declared = isUsual && startsAsNil(property) ? `Swift.Optional<${type.slice(0, -"?".length)}>` : type;
-  if (stored === name) return `${start}${box}${access}var ${spelled(name)}: ${declared}${first}\n`;
-  return `${start}${access}var ${spelled(name)}: ${type} {\n    get { ${spelled(stored)} }\n    set { ${spelled(stored)} = newValue }\n  }\n  ${box}fileprivate var ${spelled(stored)}: ${type}\n`;
+  if (stored === name) return `${start}${box}${access}var ${spelling}: ${declared}${first}\n`;
+  return `${start}${access}var ${spelling}: ${type} {\n    get { ${spelled(stored)} }\n    set { ${spelled(stored)} = newValue }\n  }\n  ${box}fileprivate var ${spelled(stored)}: ${type}\n`;
 }
 
 function printForms(parts: RecordParts, context: ContractContext): string[] {
@@ -157,7 +162,7 @@ function printForms(parts: RecordParts, context: ContractContext): string[] {
   return [
     ...(direction.isRead ? [printRead(parts, context)] : []),
     ...(direction.isWritten ? [printWrite(parts, context)] : []),
-    ...(isSent ? printFiles(parts, context) : []),
+    ...(isSent && context.filed.has(parts.record) ? printFiles(parts, context) : []),
   ];
 }
 
@@ -174,11 +179,11 @@ function printRead({ type, record, properties, sorted }: RecordParts, context: C
     ...properties.filter(({ field }) => field.required),
     ...properties.filter(({ field }) => !field.required),
   ];
+  const asks = ` = try ${fields}.`;
   const reads = inOrder.map(
-    (each) =>
-      `  let ${spelled(each.name)} = try ${fields}.${each.state}(${quoted(each.field.name)}, ${readForm(each, context)})\n`,
+    (each) => `  let ${each.spelling}${asks}${each.state}(${each.key}, ${readForm(each, context)})\n`,
   );
-  const given = sorted.map((each) => `${each.name}: ${spelled(each.name)}`);
+  const given = sorted.map((each) => `${each.name}: ${each.spelling}`);
   if (record.rest) {
     const others = recordNames(record).others;
     const declared = record.fields.map((field) => quoted(field.name));
@@ -201,12 +206,12 @@ function readForm({ field, state }: Property, context: ContractContext): string 
 function printWrite({ type, record, properties }: RecordParts, context: ContractContext): string {
   const { wire } = context;
   const flat = context.names.flat.get(type.id) ?? "";
-  const lines = properties.map(({ field, name, state }) => {
+  const lines = properties.map(({ field, key, stored, state }) => {
     const form =
       state === "required"
         ? printForm(field.type, "write", context)
         : printShapeForm(field.type.shape, "write", context);
-    return `  fields.${state}(${quoted(field.name)}, value.${spelled(storedName(name, field))}, ${form})\n`;
+    return `  fields.${state}(${key}, value.${spelled(stored)}, ${form})\n`;
   });
   if (record.rest)
     lines.push(
@@ -219,8 +224,8 @@ function printWrite({ type, record, properties }: RecordParts, context: Contract
 
 /** Prints the function that collects the files below a record; nothing if there are none. */
 function printFiles({ type, properties }: RecordParts, context: ContractContext): string[] {
-  const lines = properties.flatMap(({ field, name, state }) => {
-    const value = `value.${spelled(storedName(name, field))}${state === "sent" ? ".given" : ""}`;
+  const lines = properties.flatMap(({ field, stored, state }) => {
+    const value = `value.${spelled(stored)}${state === "sent" ? ".given" : ""}`;
     const text = filesOf(field, value, context);
     return text === undefined ? [] : [`  files.${text}\n`];
   });

@@ -18,8 +18,15 @@ export function directions(plan: ContractPlan): Map<string, Direction> {
     graph.reached(references.map(({ shape }) => shape));
   const read = reached(readReferences(plan));
   const written = reached(writtenReferences(plan));
-  return new Map([...read, ...written].map((id) => [id, { isRead: read.has(id), isWritten: written.has(id) }]));
+  const found = new Map<string, Direction>();
+  for (const id of read) found.set(id, written.has(id) ? bothWays : onlyRead);
+  for (const id of written) if (!read.has(id)) found.set(id, onlyWritten);
+  return found;
 }
+
+const bothWays: Direction = { isRead: true, isWritten: true };
+const onlyRead: Direction = { isRead: true, isWritten: false };
+const onlyWritten: Direction = { isRead: false, isWritten: true };
 
 function readReferences(plan: ContractPlan): Reference[] {
   if (plan.protocol === "graphql")

@@ -1,10 +1,14 @@
 import type { Field, RecordShape, Shape } from "../../../contract/model.js";
+import { shapeFacts } from "../../../contract/shapeFacts.js";
 import { resolveShape } from "../../../contract/resolveShape.js";
 import type { PlannedType } from "../../sdkPlan.js";
 
 /** Returns the records that contain files: as a field, in a list, or in a record inside them. */
 export function recordsWithFiles(types: ReadonlyMap<string, PlannedType>): ReadonlySet<RecordShape> {
-  const records = [...types.values()].flatMap(({ shape }) => (shape.kind === "record" ? [shape] : []));
+  const all = [...types.values()];
+  // Few contracts have files.
+  if (!all.some(({ shape }) => shapeFacts(shape).hasBytes)) return new Set();
+  const records = all.flatMap(({ shape }) => (shape.kind === "record" ? [shape] : []));
   const innerOf = (field: Field): Shape => {
     const shape = resolveShape(field.type.shape, types);
     return shape.kind === "list" ? resolveShape(shape.item.shape, types) : shape;
