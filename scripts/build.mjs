@@ -1,4 +1,5 @@
 // Builds the package: bundles the program and the core library, and writes the core's type declarations.
+import { isAscii } from "node:buffer";
 import { createHash } from "node:crypto";
 import { execFileSync } from "node:child_process";
 import { chmodSync, readFileSync, readdirSync, rmSync, statSync, writeFileSync } from "node:fs";
@@ -107,6 +108,9 @@ const [program, core] = await Promise.all([
     },
   }),
 ]);
+// With any other character, every command would need twice the memory for its own text, and start later.
+if (!isAscii(readFileSync("dist/cli/program.cjs")))
+  throw new Error("dist/cli/program.cjs is not ASCII. Write characters in regular expressions as \\u escapes.");
 writeFileSync("dist/THIRD-PARTY-LICENCES.txt", bundledLicences([program.metafile, core.metafile]));
 // This comes last, because its time is the age of the build.
 await build({

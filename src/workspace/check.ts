@@ -107,11 +107,9 @@ async function checkSdk(
   const folder = outputFolder(project, name, project.configuration.sdks[name]?.into ?? "");
   const into = displayPath(project, folder);
   const entry = ledger.sdks[name];
-  const full = unchangedOutcome(project, name, {
-    inputs: await inputsHash(project, name, { texts, partial: false }),
-    ledger,
-    texts,
-  });
+  texts.hashAhead(covers);
+  const inputs = () => inputsHash(project, name, { texts, partial: false });
+  const full = await unchangedOutcome(project, name, { inputs, ledger, texts });
   if (full) return { name, into, ok: true, files: full.files.unchanged, problems: full.problems };
   allOrHalt(covers, (contract) => reader.read(contract));
   const built = await buildSdk(project, name, reader);

@@ -1,5 +1,6 @@
-import { existsSync, lstatSync, readFileSync, type BigIntStats } from "node:fs";
-import { hashOf, normalized } from "./textFile.js";
+import { lstatSync, type BigIntStats } from "node:fs";
+import { hashOf } from "./textFile.js";
+import { textHash } from "./textHash.js";
 
 /** Hashes of files on disk. In a process that continues to run, an unchanged file is not read again. */
 export class FileHashes {
@@ -7,8 +8,7 @@ export class FileHashes {
 
   /** Returns the hash of a file's text with normalised line endings; undefined if the file does not exist. */
   of(path: string): string | undefined {
-    // If a parent folder is a file, looking at the path is an error, so that is checked first.
-    const found = existsSync(path) ? lstatSync(path, { bigint: true }) : undefined;
+    const found = lookAt(path);
     if (found?.isFile() !== true) {
       this.seen.delete(path);
       return undefined;
@@ -16,7 +16,7 @@ export class FileHashes {
     const version = versionOf(found);
     const known = this.seen.get(path);
     if (known?.version === version) return known.hash;
-    const hash = hashOf(normalized(readFileSync(path, "utf8")));
+    const hash = textHash(path);
     this.seen.set(path, { version, hash });
     return hash;
   }
@@ -27,10 +27,19 @@ export class FileHashes {
    * @param hash the hash of the text, with LF as line endings
    */
   remember(path: string, text: string, hash: string): void {
-    const found = lstatSync(path, { bigint: true, throwIfNoEntry: false });
+    const found = lookAt(path);
     // Another size: the file has already been changed.
     if (found?.isFile() === true && Number(found.size) === Buffer.byteLength(text))
       this.seen.set(path, { version: versionOf(found), hash });
+  }
+}
+
+function lookAt(path: string): BigIntStats | undefined {
+  try {
+    return lstatSync(path, { bigint: true, throwIfNoEntry: false });
+  } catch {
+    // A parent folder is a file, or cannot be opened.
+    return undefined;
   }
 }
 

@@ -45,8 +45,9 @@ export async function generate(project: OpenedProject, options: GenerateOptions)
   const bringUpToDate = async (name: string): Promise<SdkOutcome> => {
     const covers = project.configuration.sdks[name]?.covers ?? [];
     if (covers.every((contract) => !copies.lacking.has(contract) && texts.has(contract))) {
-      const inputs = await inputsHash(project, name, { texts, partial: options.partial });
-      const unchanged = unchangedOutcome(project, name, { inputs, ledger, texts });
+      texts.hashAhead(covers);
+      const inputs = () => inputsHash(project, name, { texts, partial: options.partial });
+      const unchanged = await unchangedOutcome(project, name, { inputs, ledger, texts });
       // With --strict, the number of skipped parts is needed, which only reading shows.
       if (unchanged && !(options.strict && ledger.sdks[name]?.setAside !== undefined)) {
         project.trace(() => `knew the SDK ${name} as up to date by its hashes`);
@@ -159,17 +160,24 @@ export function chosenSdks(project: OpenedProject, wanted: readonly string[]): s
 /**
  * Returns the outcome of an SDK whose inputs and outputs match the list of generated files; undefined if it must be
  * generated.
+ *
+ * @param inputs returns the hash of the SDK's inputs
  */
-export function unchangedOutcome(
+export async function unchangedOutcome(
   project: OpenedProject,
   name: string,
-  { inputs, ledger, texts }: { readonly inputs: string; readonly ledger: Ledger; readonly texts: ProjectTexts },
-): SdkOutcome | undefined {
+  {
+    inputs,
+    ledger,
+    texts,
+  }: { readonly inputs: () => Promise<string>; readonly ledger: Ledger; readonly texts: ProjectTexts },
+): Promise<SdkOutcome | undefined> {
   const entry = ledger.sdks[name];
-  const into = project.configuration.sdks[name]?.into ?? "";
-  if (entry?.inputs !== inputs) return undefined;
-  const folder = outputFolder(project, name, into);
+  if (!entry) return undefined;
+  const folder = outputFolder(project, name, project.configuration.sdks[name]?.into ?? "");
+  // The files come first: meanwhile, another thread can hash a large contract.
   const state = outputState(folderHashes(folder, project.session.files), entry);
+  if (entry.inputs !== (await inputs())) return undefined;
   const pinned = (project.configuration.sdks[name]?.covers ?? []).every((contract) =>
     pinExists(project, name, contract),
   );

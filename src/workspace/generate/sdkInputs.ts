@@ -9,7 +9,7 @@ import { build, version } from "../files/packageFolder.js";
 import { outputFolder } from "../project/project.js";
 import type { OpenedProject } from "../project/openProject.js";
 import { contractTexts, partText, queryTexts, type QueryTexts } from "../sources/sources.js";
-import { hashOf } from "../files/textFile.js";
+import { hashAside, hashOf } from "../files/textFile.js";
 
 type Part = ReturnType<typeof partText>;
 
@@ -20,7 +20,7 @@ export class ProjectTexts {
   private readonly parts = new Map<string, Map<string, Part>>();
   /** The GraphQL in source files, by contract. */
   private readonly embedded = new Map<string, Map<SourceText, EmbeddedTexts>>();
-  private readonly hashes = new Map<SourceText, string>();
+  private readonly hashes = new Map<SourceText, Promise<string>>();
   /** Texts that places refer to and that are not files, by name. */
   private readonly derived = new Map<string, string>();
 
@@ -144,10 +144,15 @@ export class ProjectTexts {
   }
 
   /** Returns a text's hash, computed once however many SDKs use it. */
-  hashOf(source: SourceText): string {
-    const known = this.hashes.get(source) ?? hashOf(source.text);
+  hashOf(source: SourceText): Promise<string> {
+    const known = this.hashes.get(source) ?? hashAside(source.text);
     this.hashes.set(source, known);
     return known;
+  }
+
+  /** Begins to hash the texts of contracts on another thread, so that the hashes are there when they are needed. */
+  hashAhead(contracts: readonly string[]): void {
+    for (const name of contracts) for (const source of this.contract(name)) void this.hashOf(source);
   }
 
   /** Returns the text of a document by its name in problems. */
@@ -185,16 +190,15 @@ export async function inputsHash(
     tools.settled(settings, project.root, folder),
     project.session.runtime(language, tools).hash,
   ];
-  for (const name of [...configuration.covers].sort()) {
-    const hashes = (list: readonly SourceText[]): string[][] =>
-      list.map((source) => [source.document, texts.hashOf(source)]);
+  const hashes = (list: readonly SourceText[]): Promise<string[][]> =>
+    Promise.all(list.map(async (source) => [source.document, await texts.hashOf(source)]));
+  for (const name of [...configuration.covers].sort())
     parts.push([
       name,
       project.configuration.contracts[name],
-      hashes(texts.contract(name)),
+      await hashes(texts.contract(name)),
       texts.partNames(name),
-      hashes(texts.queryDocuments(name).texts),
+      await hashes(texts.queryDocuments(name).texts),
     ]);
-  }
   return hashOf(JSON.stringify(parts));
 }

@@ -106,7 +106,9 @@ function plainly({ file, code, message }: CheckerComplaint, { text, offset, leng
     place: { document: file, offset, length },
     code,
     message,
-    members: [...message.matchAll(/['`"‘“]([\p{ID_Continue}$]+)['`"’”]/gu)].map(([, name = ""]) => name),
+    members: [...message.matchAll(/['`"\u2018\u201c]([\p{ID_Continue}$]+)['`"\u2019\u201d]/gu)].map(
+      ([, name = ""]) => name,
+    ),
     ranges: [[offset, offset + length], line],
     origins: [],
     scope: line,
