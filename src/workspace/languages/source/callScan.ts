@@ -8,7 +8,7 @@ import {
 import type { Home, KnownClass, KnownFunction, Type } from "./knownProgram.js";
 import type { Reader } from "./reader.js";
 import type { Scope } from "./scope.js";
-import { builtIn } from "./library.js";
+import { builtIn, type GivenType } from "./library.js";
 import type { Token } from "./token.js";
 import {
   nothingKnown,
@@ -58,9 +58,9 @@ export abstract class CallScan extends Resolver {
     const known = this.classNamed([text], scope.home);
     if (known) return this.constructed(known, site);
     const implicit = scope.receivers
-      .map((receiver) => this.library.calledOn(receiver, text))
-      .find((each) => each !== undefined);
-    return this.calledKnown(site, (first) => this.library.calledAlone(text, first, typeArguments[0]) ?? implicit);
+      .map((receiver) => (given: readonly GivenType[]) => this.library.calledOn(receiver, text, given))
+      .find((call) => call([]) !== undefined);
+    return this.calledKnown(site, (given) => this.library.calledAlone(text, given, typeArguments) ?? implicit?.(given));
   }
 
   /** A call after a dot. */
@@ -113,9 +113,10 @@ export abstract class CallScan extends Resolver {
     }
     if (text === "toString" || (text === "joinToString" && !this.takesFunction(reader.from(reader.at))))
       onlyDone(of, "shows");
-    const call = this.library.calledOn(of.type, text);
-    const value = this.calledKnown(site, () => call);
-    return call?.keeps === true ? { ...value, read: [...(of.read ?? []), ...(value.read ?? [])] } : value;
+    const value = this.calledKnown(site, (given) => this.library.calledOn(of.type, text, given));
+    return this.library.calledOn(of.type, text, [])?.keeps === true
+      ? { ...value, read: [...(of.read ?? []), ...(value.read ?? [])] }
+      : value;
   }
 
   /** Whether a call receives a function: a lambda, or a reference to one. */
@@ -133,7 +134,8 @@ export abstract class CallScan extends Resolver {
   protected called(found: KnownFunction, receiver: Type | undefined, { token, reader, scope }: CallSite): Value {
     const { text, home } = found;
     const bound = new Map<string, Type | undefined>(text.typeParameters.map((each) => [each, undefined]));
-    const inside = (): Home => ({ ...home, parameters: new Map([...home.parameters, ...bound]) });
+    const ofReceiver = receiver ? this.inExtensionOf(receiver) : [];
+    const inside = (): Home => ({ ...home, parameters: new Map([...home.parameters, ...ofReceiver, ...bound]) });
     this.bind(text.receiver, receiver, text.typeParameters, bound);
     const { parameters } = text;
     const wanted = parameters.map((each) => this.program.typeOf(each.type, inside()));
@@ -182,7 +184,10 @@ export abstract class CallScan extends Resolver {
     this.builds(known, given, token);
     const bound = new Map<string, Type | undefined>();
     parameters.forEach((each, at) => {
-      this.bind(each.type, argumentFor(given, each.name, at)?.type, typeParameters, bound);
+      const type = argumentFor(given, each.name, at)?.type;
+      this.bind(each.type, type, typeParameters, bound);
+      // `Loader { try await harbour.getBerth(…) }`
+      if (each.type?.function) this.bind(each.type.function.result, type?.function?.result, typeParameters, bound);
     });
     const own = wanted?.name === known.name ? wanted.arguments : [];
     return { type: builtIn(known.name, ...typeParameters.map((each, at) => bound.get(each) ?? own[at])) };
@@ -238,7 +243,7 @@ export abstract class CallScan extends Resolver {
   protected calledKnown({ reader, scope }: CallSite, known: NonNullable<Taking["known"]>): Value {
     const given = this.callArguments(reader, scope, { wanted: [], known });
     const [first] = given;
-    const call = known(first?.type);
+    const call = known(given);
     const lambda = [...given].reverse().find(({ isLambda }) => isLambda) ?? first;
     const read = given.flatMap((each) => each.read);
     if (call?.shows === true) for (const each of given) onlyDone(each, "shows");
@@ -297,8 +302,8 @@ function argumentFor(given: readonly Given[], name: string, at: number): Given |
 }
 
 /** The parameter types of the lambda at a position of the arguments. */
-function lambdaGiven({ wanted, known }: Taking, at: number, [first]: readonly Given[]): LambdaGiven {
+function lambdaGiven({ wanted, known }: Taking, at: number, given: readonly Given[]): LambdaGiven {
   const declared = wanted[at]?.function;
-  const call = known?.(first?.type);
+  const call = known?.(given);
   return { parameters: declared?.parameters ?? call?.given ?? [], receiver: declared?.receiver ?? call?.inside };
 }

@@ -62,6 +62,8 @@ export interface ParameterText {
 export interface FunctionText {
   readonly name: string;
   readonly typeParameters: readonly string[];
+  /** What is known about the type parameters, by their names. */
+  readonly bounds?: ReadonlyMap<string, TypeText>;
   readonly receiver: TypeText | undefined;
   readonly parameters: readonly ParameterText[];
   readonly result: TypeText | undefined;
@@ -88,5 +90,7 @@ export interface PropertyText {
 
 export interface AliasText {
   readonly name: string;
+  /** The names of its type parameters. */
+  readonly parameters: readonly string[];
   readonly type: TypeText;
 }

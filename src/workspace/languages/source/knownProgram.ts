@@ -1,4 +1,12 @@
-import type { ClassText, Declarations, FunctionText, ParameterText, PropertyText, SourceFile } from "./declared.js";
+import type {
+  AliasText,
+  ClassText,
+  Declarations,
+  FunctionText,
+  ParameterText,
+  PropertyText,
+  SourceFile,
+} from "./declared.js";
 import type { FunctionParts, TypeText } from "./typeText.js";
 
 /** A type: of a class of the app or an SDK, by its full name, or of the language, by its short name. */
@@ -44,7 +52,7 @@ export class KnownProgram {
   /** Top-level functions, by name. */
   readonly functions = new Map<string, KnownFunction[]>();
   readonly properties = new Map<string, KnownProperty[]>();
-  private readonly aliases = new Map<string, { readonly type: TypeText; readonly home: Home }>();
+  private readonly aliases = new Map<string, AliasText & { readonly home: Home }>();
   private readonly packages = new Set<string>();
 
   constructor(readonly files: readonly SourceFile[]) {
@@ -63,7 +71,7 @@ export class KnownProgram {
   private add(declared: Declarations, home: Home, prefix: string): void {
     const whole = (name: string): string => (prefix === "" ? name : `${prefix}.${name}`);
     for (const text of declared.classes) this.addClass(text, home, whole(text.name));
-    for (const { name, type } of declared.aliases) this.aliases.set(whole(name), { type, home });
+    for (const alias of declared.aliases) this.aliases.set(whole(alias.name), { ...alias, home });
     if (home.around.length > 0) return;
     for (const text of declared.functions) push(this.functions, text.name, { text, home });
     for (const text of declared.properties) push(this.properties, text.name, { text, home });
@@ -148,11 +156,16 @@ export class KnownProgram {
     }
     const parts = text.path.map(({ text: part }) => part);
     const [first = ""] = parts;
-    if (parts.length === 1 && home.parameters.has(first)) return home.parameters.get(first);
+    if (parts.length === 1 && home.parameters.has(first)) {
+      const given = home.parameters.get(first);
+      return given && text.isNullable ? { ...given, isNullable: true } : given;
+    }
     const name = this.classNamed(parts, home);
     const alias = name === undefined ? undefined : this.aliases.get(name);
     if (alias) {
-      const meant = this.typeOf(alias.type, alias.home, depth + 1);
+      const given = alias.parameters.map((each, at) => [each, inside(text.arguments[at])] as const);
+      const within = { ...alias.home, parameters: new Map([...alias.home.parameters, ...given]) };
+      const meant = this.typeOf(alias.type, within, depth + 1);
       return meant && text.isNullable ? { ...meant, isNullable: true } : meant;
     }
     return {

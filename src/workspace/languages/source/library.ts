@@ -18,6 +18,13 @@ export interface KnownCall {
   readonly result: (made: Type | undefined) => Type | undefined;
 }
 
+/** An argument of a function of the language. */
+export interface GivenType {
+  /** Its label. */
+  readonly name: string | undefined;
+  readonly type: Type | undefined;
+}
+
 /** Returns a type of the language. */
 export function builtIn(name: string, ...given: readonly (Type | undefined)[]): Type {
   return { name, arguments: given, isNullable: false };
@@ -32,12 +39,20 @@ export interface Library {
   readonly isPlain: (type: Type | undefined) => boolean;
   /** Returns the type of a property that an object of a type supplies. */
   readonly delegated: (type: Type | undefined) => Type | undefined;
-  /** Returns what a method does; undefined if it is unknown. */
-  readonly calledOn: (type: Type | undefined, name: string) => KnownCall | undefined;
-  /** Returns what a top-level function does; undefined if it is unknown. */
+  /**
+   * Returns what a method does; undefined if it is unknown.
+   *
+   * @param given the arguments that are known so far
+   */
+  readonly calledOn: (type: Type | undefined, name: string, given: readonly GivenType[]) => KnownCall | undefined;
+  /**
+   * Returns what a top-level function does; undefined if it is unknown.
+   *
+   * @param given the arguments that are known so far
+   */
   readonly calledAlone: (
     name: string,
-    first: Type | undefined,
-    typeArgument: Type | undefined,
+    given: readonly GivenType[],
+    typeArguments: readonly (Type | undefined)[],
   ) => KnownCall | undefined;
 }

@@ -154,13 +154,18 @@ export abstract class Resolver {
     return undefined;
   }
 
+  /** The types that names stand for in the declarations of a type and its extensions. */
+  protected inExtensionOf(_type: Type): readonly (readonly [string, Type | undefined])[] {
+    return [];
+  }
+
   protected memberType(text: PropertyText | ParameterText, owner: KnownClass, of: Type): Type | undefined {
     const given = this.program.classOf(of) === owner ? of.arguments : [];
     const parameters = new Map(owner.text.typeParameters.map((name, at) => [name, given[at]] as const));
     return this.typeOfProperty(text, {
       file: owner.home.file,
       around: [...owner.home.around, owner],
-      parameters: new Map([...owner.home.parameters, ...parameters]),
+      parameters: new Map([...owner.home.parameters, ...this.inExtensionOf(of), ...parameters]),
     });
   }
 

@@ -5,7 +5,7 @@ import type { ParameterText } from "./declared.js";
 import type { KnownClass, Type } from "./knownProgram.js";
 import type { Reader } from "./reader.js";
 import type { Scope } from "./scope.js";
-import { builtIn, type KnownCall } from "./library.js";
+import { builtIn, type GivenType, type KnownCall } from "./library.js";
 import type { Token } from "./token.js";
 
 /** The known facts about the value of an expression. */
@@ -69,8 +69,8 @@ export interface Taking {
   readonly wanted: readonly (Type | undefined)[];
   /** The names of parameters, if they are known. */
   readonly parameters?: readonly ParameterText[];
-  /** Returns the known facts about a function of the language, by the type of its first argument. */
-  readonly known?: (first: Type | undefined) => KnownCall | undefined;
+  /** Returns the known facts about a function of the language, by the arguments that are known so far. */
+  readonly known?: (given: readonly GivenType[]) => KnownCall | undefined;
 }
 
 /** The parameter types of a lambda, and the type of `this` in it. */

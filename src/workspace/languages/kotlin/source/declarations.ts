@@ -95,10 +95,10 @@ export function readDeclaration(reader: Reader, found: Declarations): boolean {
   else if (isHere && keyword === "typealias") {
     reader.next();
     const name = reader.name()?.text ?? "";
-    readTypeParameters(reader);
+    const parameters = readTypeParameters(reader);
     reader.takes("=");
     const type = readType(reader);
-    if (type) found.aliases.push({ name, type });
+    if (type) found.aliases.push({ name, parameters, type });
   } else if (isHere && keyword === "init" && reader.peek(1).text === "{") {
     reader.next();
     found.initial.push(reader.skipBrackets());

@@ -1,4 +1,4 @@
-import { builtIn, type KnownCall, type Library } from "../../source/library.js";
+import { builtIn, type GivenType, type KnownCall, type Library } from "../../source/library.js";
 import type { Type } from "../../source/knownProgram.js";
 
 const containers = new Set(
@@ -321,9 +321,11 @@ const made = new Set(
 /** Returns what a top-level function does; undefined if it is unknown. */
 export function calledAlone(
   name: string,
-  firstArgument: Type | undefined,
-  typeArgument: Type | undefined,
+  given: readonly GivenType[],
+  typeArguments: readonly (Type | undefined)[],
 ): KnownCall | undefined {
+  const firstArgument = given[0]?.type;
+  const [typeArgument] = typeArguments;
   if (made.has(name)) return { result: (last) => (name === "derivedStateOf" ? builtIn("State", last) : last) };
   switch (name) {
     case "with":

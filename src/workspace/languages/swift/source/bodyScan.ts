@@ -51,7 +51,9 @@ export class BodyScan extends ControlScan {
     const known = this.knownOf(text, home);
     const parameters = new Map([...home.parameters, ...text.typeParameters.map((each) => [each, undefined] as const)]);
     const inside: Home = { file: home.file, around: known ? [...home.around, known] : home.around, parameters };
-    const receivers = known ? [builtIn(known.name, ...text.typeParameters.map(() => undefined)), ...around] : around;
+    const own = known && builtIn(known.name, ...text.typeParameters.map(() => undefined));
+    parameters.set("Self", own);
+    const receivers = own ? [own, ...around] : around;
     for (const each of text.supers) this.typeText(each, home);
     for (const { parameters: held = [] } of text.entries) for (const { type } of held) this.typeText(type, inside);
     for (const each of text.properties) this.property(each, inside, { tokens, receivers });
@@ -81,13 +83,15 @@ export class BodyScan extends ControlScan {
   protected override function(text: FunctionText, outer: Scope, tokens: readonly Token[]): Type | undefined {
     const parameters = new Map([
       ...outer.home.parameters,
-      ...text.typeParameters.map((each) => [each, undefined] as const),
+      ...text.typeParameters.map((each) => [each, this.program.typeOf(text.bounds?.get(each), outer.home)] as const),
     ]);
     const home: Home = { ...outer.home, parameters };
+    for (const bound of text.bounds?.values() ?? []) this.typeText(bound, home);
     this.typeText(text.receiver, home);
     this.typeText(text.result, home);
     this.typeText(text.failure, home);
     const own = this.program.typeOf(text.receiver, home);
+    if (own) parameters.set("Self", own);
     const scope = new Scope(home, own ? [own, ...outer.receivers] : outer.receivers, outer);
     for (const parameter of text.parameters) {
       this.typeText(parameter.type, home);

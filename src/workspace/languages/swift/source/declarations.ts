@@ -64,6 +64,7 @@ function readDeclarations(reader: Reader, isSdk: boolean): Declarations {
 export function readDeclaration(reader: Reader, found: Declarations, isSdk = false): boolean {
   const before = reader.at;
   readModifiers(reader);
+  const supplied = suppliedType(reader.from(before, reader.at));
   const { kind, text } = reader.token;
   if (kind !== "name" || reader.token.isQuoted === true || !declaring.has(text)) {
     reader.at = before;
@@ -72,16 +73,16 @@ export function readDeclaration(reader: Reader, found: Declarations, isSdk = fal
   if (text === "extension") readExtension(reader, found, isSdk);
   else if (kinds.has(text)) found.classes.push(readClass(reader, isSdk));
   else if (text === "func") found.functions.push(readFunction(reader));
-  else if (text === "var" || text === "let") readProperties(reader, found.properties);
+  else if (text === "var" || text === "let") readProperties(reader, found.properties, supplied);
   else if (text === "init") readMaker(reader, found);
-  else if (text === "subscript") found.functions.push(readFunction(reader));
+  else if (text === "subscript") found.functions.push(readSubscript(reader));
   else if (text === "typealias" || text === "associatedtype") {
     reader.next();
     const name = reader.name()?.text ?? "";
-    readTypeParameters(reader);
+    const parameters = readTypeParameters(reader);
     if (reader.takes(":")) readType(reader);
     const type = reader.takes("=") ? readType(reader) : undefined;
-    if (type && text === "typealias") found.aliases.push({ name, type });
+    if (type && text === "typealias") found.aliases.push({ name, parameters, type });
   } else if (text === "deinit") {
     reader.next();
     if (reader.is("{")) found.initial.push(reader.skipBrackets());
@@ -283,23 +284,76 @@ export function goesOn(reader: Reader): boolean {
   return kind === "symbol" && !/^[@#{([}\])\\&!-]$/.test(text);
 }
 
+/** The protocols and classes between `<` and `>`, by the names of the type parameters. */
+function readBounds(reader: Reader): Map<string, TypeText> {
+  const found = new Map<string, TypeText>();
+  while (!reader.isAtEnd) {
+    const before = reader.at;
+    reader.takes("each");
+    const name = reader.name()?.text;
+    const type = reader.takes(":") ? readType(reader) : undefined;
+    if (name !== undefined && type) found.set(name, type);
+    skipToComma(reader);
+    if (!reader.takes(",") && reader.at === before) reader.next();
+  }
+  return found;
+}
+
+/** The requirements after `where`: `T: Named`, `T.Element == Berth`. */
+function readRequirements(reader: Reader, bounds: Map<string, TypeText>): void {
+  do {
+    const name = reader.name();
+    if (!name) return;
+    const isElement = reader.is(".") && reader.peek(1).text === "Element";
+    while (reader.takes(".")) reader.name();
+    if (!reader.takes("==") && !reader.takes(":")) return;
+    const type = readType(reader);
+    if (!type) return;
+    const list: Omit<TypeText, "arguments"> = bounds.get(name.text) ?? {
+      path: [{ ...name, text: "Array" }],
+      isNullable: false,
+    };
+    bounds.set(name.text, isElement ? { ...list, arguments: [type] } : type);
+  } while (reader.takes(","));
+}
+
+/** The name of an operator function: `func < (l: Self, r: Self)`, `func == <T>(l: T, r: T)`. */
+function readOperator(reader: Reader): string {
+  let name = reader.next().text;
+  while (!reader.isAtEnd && !reader.is("(") && !(reader.is("<") && reader.peek(1).kind === "name"))
+    name += reader.next().text;
+  return name;
+}
+
+/** A subscript, whose parameters have a label only if it is written: `subscript(id id: String)`. */
+function readSubscript(reader: Reader): FunctionText {
+  const text = readFunction(reader);
+  const parameters = text.parameters.map((each) =>
+    each.inner === undefined ? { ...each, name: "", inner: each.name } : each,
+  );
+  return { ...text, parameters };
+}
+
 function readFunction(reader: Reader): FunctionText {
   const word = reader.next().text;
   let name = word;
   if (word === "func") {
     const named = reader.name();
     if (named) name = named.text;
-    else while (!reader.isAtEnd && !reader.is("(") && !reader.is("<")) name = reader.next().text;
+    else name = readOperator(reader);
   } else if (reader.is("?") || reader.is("!")) reader.next();
+  const start = reader.at;
   const typeParameters = readTypeParameters(reader);
+  const bounds = readBounds(reader.from(start + 1, Math.max(start + 1, reader.at - 1)));
   const parameters = reader.is("(") ? readParameters(reader) : [];
   const { failure } = readEffects(reader);
   const result = reader.takes("->") ? readType(reader) : undefined;
-  if (reader.is("where")) while (!reader.isAtEnd && !reader.is("{") && !reader.token.startsLine) reader.next();
+  if (reader.takes("where")) readRequirements(reader, bounds);
   const body = reader.is("{") ? { range: reader.skipBrackets(), isExpression: false } : undefined;
   return {
     name,
     typeParameters,
+    ...(bounds.size > 0 ? { bounds } : {}),
     receiver: undefined,
     parameters,
     result,
@@ -315,7 +369,19 @@ function readMaker(reader: Reader, found: Declarations): void {
 }
 
 /** One or several properties: `let a = 1, b: Int`. */
-function readProperties(reader: Reader, found: PropertyText[]): void {
+/** The type in `@Environment(Harbour.self)`, which is that of the property after it. */
+function suppliedType(modifiers: Reader): TypeText | undefined {
+  while (!modifiers.isAtEnd)
+    if (modifiers.takes("@") && modifiers.takes("Environment") && modifiers.is("(")) {
+      const type = readType(modifiers.from(...modifiers.skipBrackets()));
+      const path = type?.path.slice(0, -1) ?? [];
+      return type && path.length > 0 && type.path.at(-1)?.text === "self" ? { ...type, path } : undefined;
+    } else modifiers.next();
+  return undefined;
+}
+
+/** @param supplied the type of a property whose wrapper says it */
+function readProperties(reader: Reader, found: PropertyText[], supplied?: TypeText): void {
   reader.next();
   do {
     if (reader.is("(")) {
@@ -324,7 +390,7 @@ function readProperties(reader: Reader, found: PropertyText[]): void {
       continue;
     }
     const name = reader.name()?.text ?? "";
-    const type = reader.takes(":") ? readType(reader) : undefined;
+    const type = reader.takes(":") ? readType(reader) : supplied;
     let initial: Range | undefined;
     if (reader.takes("=")) {
       const from = reader.at;

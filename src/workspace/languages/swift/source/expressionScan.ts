@@ -159,7 +159,11 @@ export abstract class ExpressionScan extends MemberScan {
       if (token.text === "." && reader.peek(1).kind !== "symbol") {
         reader.next();
         value = this.member(value, reader, { scope, isSafe, wanted });
-      } else if (token.text === "?" && isRightBehind && /^[.[(!=]$/.test(reader.peek(1).text)) {
+      } else if (
+        (token.text === "?" || token.text === "??") &&
+        isRightBehind &&
+        /^[.[(!=]$/.test(reader.peek(1).text)
+      ) {
         reader.next();
         unwrapped(value);
         isSafe = true;
@@ -169,15 +173,30 @@ export abstract class ExpressionScan extends MemberScan {
         unwrapped(value);
         value = { ...value, type: whole(value.type) };
       } else if (token.text === "[" && !token.startsLine) {
-        const { type } = value;
-        this.withHead(false, () => this.arguments(reader.from(...reader.skipBrackets()), scope, nothingKnown));
-        value = { type: indexed(type) };
+        value = { type: this.subscripted(value.type, reader, scope) };
       } else if ((token.text === "(" && !token.startsLine) || (value.type?.function && this.isClosure(reader))) {
         const given = value.type?.function?.parameters ?? [];
         this.callArguments(reader, scope, { wanted: given });
         value = { type: value.type?.function?.result };
       } else return made();
     }
+  }
+
+  /** The type of an item: by a subscript of the app, or by the language's own. */
+  private subscripted(type: Type | undefined, reader: Reader, scope: Scope): Type | undefined {
+    const inner = reader.from(...reader.skipBrackets());
+    const label = inner.peek(1).text === ":" && inner.token.kind === "name" ? inner.token.text : "";
+    const first = type && this.functionOn(type, "subscript", scope);
+    // A list has its own subscript, besides those of extensions.
+    const isOwn = label !== "" || !indexed(type);
+    const all = first && isOwn ? this.overloadsOf(first) : [];
+    const found = all.find(({ text }) => (text.parameters[0]?.name ?? "") === label);
+    const { parameters, result } = found?.text ?? { parameters: [], result: undefined };
+    const own = type ? this.inExtensionOf(type) : [];
+    const home = { ...scope.home, ...found?.home, parameters: new Map([...(found?.home.parameters ?? []), ...own]) };
+    const wanted = parameters.map((each) => this.program.typeOf(each.type, home));
+    this.withHead(false, () => this.arguments(inner, scope, { wanted, parameters }));
+    return result ? this.program.typeOf(result, home) : indexed(type);
   }
 
   private primary(reader: Reader, scope: Scope, wanted?: Type): Value {
@@ -244,7 +263,8 @@ export abstract class ExpressionScan extends MemberScan {
     if (more.length === 0) return only ?? { type: builtIn("Void") };
     for (const each of parts) this.flush(each, "writes");
     return {
-      type: { ...builtIn("Tuple", ...parts.map(({ type }) => type)), labels },
+      // `(Int, Berth).self` is the type of such tuples.
+      type: { ...builtIn("Tuple", ...parts.map(({ type, named }) => type ?? (named && builtIn(named.name)))), labels },
       parts: parts.map(({ read = [] }) => read),
     };
   }

@@ -53,8 +53,7 @@ export abstract class MemberScan extends CallScanInSwift {
     }
     const constant = this.constantOf(owner, token);
     if (constant) return constant;
-    const property = this.propertyOf(owner, token.text);
-    return property ? { type: this.memberType(property.text, property.owner, of ?? builtIn(owner.name)) } : {};
+    return { type: this.propertyOn(of ?? builtIn(owner.name), token.text)?.type };
   }
 
   /** `\.note`, `\Berth.size?.width`: the members that it reads from its root. */
@@ -205,7 +204,9 @@ export abstract class MemberScan extends CallScanInSwift {
         ({ text, home }) =>
           "receiver" in text && text.receiver && this.fits(type, this.program.typeOf(text.receiver, home)),
       );
-    return extension && { type: this.typeOfProperty(extension.text, extension.home), owner: undefined };
+    if (!extension) return undefined;
+    const parameters = new Map([...extension.home.parameters, ...this.inExtensionOf(type)]);
+    return { type: this.typeOfProperty(extension.text, { ...extension.home, parameters }), owner: undefined };
   }
 }
 

@@ -5,6 +5,9 @@ import type { TypeText } from "../../source/typeText.js";
 
 const specifiers = new Set("inout borrowing consuming sending isolated some any each repeat nonisolated".split(" "));
 
+/** The attributes of types that have arguments (The Swift Programming Language, Attributes, Type Attributes). */
+const withArguments = new Set("convention isolated differentiable".split(" "));
+
 /** Reads a type, if there is one (The Swift Programming Language, Types). */
 export function readType(reader: Reader): TypeText | undefined {
   skipSpecifiers(reader);
@@ -20,8 +23,10 @@ export function readType(reader: Reader): TypeText | undefined {
 function skipSpecifiers(reader: Reader): void {
   for (;;) {
     if (reader.is("@")) {
-      reader.at += 2;
-      if (reader.is("(")) reader.skipBrackets();
+      reader.next();
+      // `@escaping (Berth) -> Void`: most attributes of types have no arguments.
+      const hasArguments = withArguments.has(reader.next().text);
+      if (hasArguments && reader.is("(")) reader.skipBrackets();
     } else if (reader.token.kind === "name" && specifiers.has(reader.token.text) && reader.peek(1).kind !== "end")
       reader.next();
     else return;

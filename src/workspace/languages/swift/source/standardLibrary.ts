@@ -1,10 +1,11 @@
 import type { Type } from "../../source/knownProgram.js";
-import { builtIn, type KnownCall, type Library } from "../../source/library.js";
+import { builtIn, type GivenType, type KnownCall, type Library } from "../../source/library.js";
 
 const lists = new Set(
   (
     "Array ArraySlice ContiguousArray Set Sequence Collection RandomAccessCollection BidirectionalCollection MutableCollection LazySequence Range ClosedRange " +
-    "AsyncSequence AsyncStream AsyncThrowingStream Items Outcomes IndexingIterator Publisher AnyPublisher Binding State Published CurrentValueSubject"
+    "AsyncSequence AsyncStream AsyncThrowingStream TaskGroup ThrowingTaskGroup DiscardingTaskGroup Items Outcomes IndexingIterator AnyIterator AnySequence AnyCollection " +
+    "Publisher AnyPublisher Binding State Published CurrentValueSubject PassthroughSubject"
   ).split(" "),
 );
 const holders = new Set("Binding State Published CurrentValueSubject Result Task AnyPublisher Bindable".split(" "));
@@ -80,7 +81,11 @@ const same = new Set(
     "merging receive throttle debounce removeDuplicates eraseToAnyPublisher"
   ).split(" "),
 );
-const oneOrNone = new Set("first last min max randomElement firstIndex popLast removeValue".split(" "));
+const oneOrNone = new Set("first last min max randomElement firstIndex popLast removeValue next".split(" "));
+/** Functions whose closure receives two items. */
+const comparing = new Set(
+  "sorted sort min max removeDuplicates elementsEqual starts lexicographicallyPrecedes".split(" "),
+);
 const plainResults: ReadonlyMap<string, string> = new Map([
   ["contains", "Bool"],
   ["allSatisfy", "Bool"],
@@ -101,7 +106,7 @@ const plainResults: ReadonlyMap<string, string> = new Map([
 ]);
 
 /** What a method does; undefined if it is unknown. */
-function calledOn(type: Type | undefined, name: string): KnownCall | undefined {
+function calledOn(type: Type | undefined, name: string, given: readonly GivenType[]): KnownCall | undefined {
   if (!type) return undefined;
   const always = plainResults.get(name);
   if (holders.has(type.name) && name === "get") return { result: () => type.arguments[0] };
@@ -114,15 +119,22 @@ function calledOn(type: Type | undefined, name: string): KnownCall | undefined {
   if (plain.has(type.name)) return { result: () => (always === undefined ? type : builtIn(always)) };
   const item = itemOf(type);
   if (!isContainer(type)) return always === undefined ? undefined : { result: () => builtIn(always) };
-  const given = [item, item];
+  const items = comparing.has(name) ? [item, item] : [item];
   if (same.has(name)) {
     const isList = type.name !== "Dictionary" || name !== "sorted";
-    return { given, keeps: true, result: () => (isList ? type : builtIn("Array", item)) };
+    // Two dictionaries are merged by their values.
+    const values = [type.arguments[1], type.arguments[1]];
+    return {
+      given: name === "merging" && type.name === "Dictionary" ? values : items,
+      keeps: true,
+      result: () => (isList ? type : builtIn("Array", item)),
+    };
   }
   if (name === "joined" && item?.name === "Array") return { result: () => item };
   if (oneOrNone.has(name) && name !== "firstIndex")
-    return { given, keeps: true, result: () => item && { ...item, isNullable: true } };
-  if (always !== undefined) return { given, result: () => builtIn(always) };
+    return { given: items, keeps: true, result: () => item && { ...item, isNullable: true } };
+  if (always !== undefined) return { given: items, result: () => builtIn(always) };
+  const [first] = given;
   switch (name) {
     case "map":
       return { given: [item], holds: true, result: (made) => builtIn("Array", made) };
@@ -134,8 +146,14 @@ function calledOn(type: Type | undefined, name: string): KnownCall | undefined {
       return {
         result: () => builtIn("Array", { ...builtIn("Tuple", builtIn("Int"), item), labels: ["offset", "element"] }),
       };
+    case "makeIterator":
+    case "makeAsyncIterator":
+      return { result: () => builtIn("IndexingIterator", item) };
     case "reduce":
-      return { given: [undefined, item], result: (made) => made };
+      return {
+        given: [first?.type, item],
+        result: (made) => (first?.name === "into" ? first.type : (made ?? first?.type)),
+      };
     case "remove":
     case "removeFirst":
     case "removeLast":
@@ -145,12 +163,17 @@ function calledOn(type: Type | undefined, name: string): KnownCall | undefined {
       return { given: [type.arguments[1]], result: (made) => builtIn("Dictionary", type.arguments[0], made) };
     default:
       // A function on a container usually acts on its items.
-      return { given, result: () => undefined };
+      return { given: items, result: () => undefined };
   }
 }
 
 /** What a top-level function does; undefined if it is unknown. */
-function calledAlone(name: string, first: Type | undefined, typeArgument: Type | undefined): KnownCall | undefined {
+function calledAlone(
+  name: string,
+  given: readonly GivenType[],
+  typeArguments: readonly (Type | undefined)[],
+): KnownCall | undefined {
+  const first = given[0]?.type;
   switch (name) {
     case "print":
     case "debugPrint":
@@ -164,25 +187,48 @@ function calledAlone(name: string, first: Type | undefined, typeArgument: Type |
     case "Bool":
       return { result: () => builtIn(name) };
     case "Dictionary": {
+      if (typeArguments.length > 0) return { result: () => builtIn("Dictionary", ...typeArguments) };
       const item = itemOf(first);
-      return {
-        given: [item, item],
-        result: (made) => builtIn("Dictionary", made, builtIn("Array", item)),
-      };
+      if (given[0]?.name === "grouping")
+        return { given: [item], result: (made) => builtIn("Dictionary", made, builtIn("Array", item)) };
+      const [key, value] = item?.name === "Tuple" ? item.arguments : [];
+      return { given: [value, value], result: () => builtIn("Dictionary", key, value) };
     }
     case "Array":
     case "Set":
     case "AnySequence":
-      return { result: () => builtIn(name === "Set" ? "Set" : "Array", typeArgument ?? itemOf(first)) };
+    case "AnyCollection":
+    case "ContiguousArray": {
+      const isRepeated = given[0]?.name === "repeating";
+      const item = typeArguments[0] ?? (isRepeated ? first : itemOf(first));
+      return { result: () => builtIn(name === "Set" ? "Set" : "Array", item) };
+    }
+    case "repeatElement":
+      return { result: () => builtIn("Array", first) };
     case "min":
     case "max":
     case "abs":
+    case "Optional":
       return { result: () => first };
+    case "XCTUnwrap":
+      return { result: () => first && { ...first, isNullable: false } };
     case "zip":
-      return { result: () => undefined };
+      return { result: () => builtIn("Array", builtIn("Tuple", itemOf(first), itemOf(given[1]?.type))) };
+    case "sequence":
+      return { given: [first], result: () => builtIn("Sequence", first && { ...first, isNullable: false }) };
     case "withTaskGroup":
     case "withThrowingTaskGroup":
-      return { result: (made) => made };
+    case "withDiscardingTaskGroup":
+    case "withThrowingDiscardingTaskGroup":
+      return {
+        given: [builtIn("TaskGroup", given.find(({ name: label }) => label === "of")?.type)],
+        result: (made) => made,
+      };
+    case "AsyncStream":
+    case "AsyncThrowingStream":
+      return { result: () => builtIn(name, typeArguments[0] ?? first) };
+    case "Result":
+      return { result: (made) => builtIn("Result", ...(typeArguments.length > 0 ? typeArguments : [made])) };
     case "Task":
       return { result: (made) => builtIn("Task", made) };
     case "precondition":
@@ -192,7 +238,8 @@ function calledAlone(name: string, first: Type | undefined, typeArgument: Type |
     case "preconditionFailure":
       return { result: () => builtIn("Never") };
     default:
-      return undefined;
+      // `CurrentValueSubject<Berth?, Never>(nil)`
+      return typeArguments.length === 0 ? undefined : { result: () => builtIn(name, ...typeArguments) };
   }
 }
 
