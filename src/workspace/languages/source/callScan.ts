@@ -5,6 +5,7 @@ import {
   printCoordinate,
   type Coordinate,
 } from "../../../core/use/coordinate.js";
+import type { FunctionText, ParameterText } from "./declared.js";
 import type { Home, KnownClass, KnownFunction, Type } from "./knownProgram.js";
 import type { Reader } from "./reader.js";
 import type { Scope } from "./scope.js";
@@ -20,6 +21,9 @@ import {
   type Value,
 } from "./values.js";
 import { Resolver } from "./resolver.js";
+
+/** The largest nesting of calls for which a function of several is chosen by its arguments. */
+const mostChoosing = 3;
 
 /** Scans calls: of the SDK, of the app, and of the language. */
 export abstract class CallScan extends Resolver {
@@ -130,8 +134,55 @@ export abstract class CallScan extends Resolver {
     );
   }
 
-  /** A function of the app or the SDK, with its type parameters in this call. */
-  protected called(found: KnownFunction, receiver: Type | undefined, { token, reader, scope }: CallSite): Value {
+  /** A function of the app or the SDK: of several with the name, the one that accepts the arguments. */
+  protected called(found: KnownFunction, receiver: Type | undefined, site: CallSite): Value {
+    return this.calledAs(this.overloadFor(found, site), receiver, site);
+  }
+
+  private overloadFor(found: KnownFunction, { reader, scope }: CallSite): KnownFunction {
+    const all = this.overloadsOf(found);
+    // Each level of calls inside calls is read twice, which must not add up.
+    if (all.length < 2 || this.shared.choosing >= mostChoosing) return found;
+    this.shared.choosing++;
+    const given = this.silent().callArguments(reader.from(reader.at), scope, nothingKnown);
+    this.shared.choosing--;
+    const values = given.filter(({ isLambda }) => !isLambda);
+    const labels = values.map(({ name }) => name);
+    const fitting = all.filter(({ text: { parameters } }) => {
+      const needed = parameters.filter(({ type, hasDefault }) => !hasDefault && !type?.function);
+      return needed.length <= given.length && this.fitsLabels(labels, parameters);
+    });
+    const accepts = ({ text, home }: KnownFunction): boolean =>
+      values.every(({ name, type }, at) => {
+        const { parameters } = text;
+        const parameter =
+          (name === undefined ? undefined : parameters.find((each) => each.name === name)) ?? parameters[at];
+        const wanted = this.program.typeOf(parameter?.type, home);
+        return !type || !wanted || text.typeParameters.includes(wanted.name) || this.fits(type, wanted);
+      });
+    return fitting.find(accepts) ?? fitting[0] ?? found;
+  }
+
+  /** Whether a function can be called with these labels of arguments; undefined for none. */
+  protected fitsLabels(labels: readonly (string | undefined)[], parameters: readonly ParameterText[]): boolean {
+    return (
+      labels.length <= parameters.length &&
+      labels.every((label) => label === undefined || parameters.some(({ name }) => name === label))
+    );
+  }
+
+  /** The functions that are declared beside one, with the same name. */
+  protected overloadsOf({ text, home }: KnownFunction): KnownFunction[] {
+    const beside = home.around.at(-1)?.text.functions.filter(({ name }) => name === text.name) ?? [];
+    if (beside.includes(text)) return beside.map((each) => ({ text: each, home }));
+    const path = (each: FunctionText): string => (each.receiver?.path ?? []).map((part) => part.text).join(".");
+    return (this.program.functions.get(text.name) ?? []).filter(
+      (each) => each.home.file.isSdk === home.file.isSdk && path(each.text) === path(text),
+    );
+  }
+
+  /** A function with its type parameters in this call. */
+  protected calledAs(found: KnownFunction, receiver: Type | undefined, { token, reader, scope }: CallSite): Value {
     const { text, home } = found;
     const bound = new Map<string, Type | undefined>(text.typeParameters.map((each) => [each, undefined]));
     const ofReceiver = receiver ? this.inExtensionOf(receiver) : [];

@@ -18,6 +18,8 @@ const deepest = 12;
 export interface SharedScan {
   readonly inferred: Map<object, Type | undefined>;
   depth: number;
+  /** The number of calls around for which a function of several is being chosen. */
+  choosing: number;
   /** Variables with values of SDK members, in the files that were scanned. */
   readonly holders: Holder[];
 }
@@ -29,7 +31,7 @@ export abstract class Resolver {
     protected readonly sdk: SdkModel,
     /** Absent while a type is looked for whose source is scanned separately. */
     protected readonly tell: Tell | undefined,
-    protected readonly shared: SharedScan = { inferred: new Map(), depth: 0, holders: [] },
+    protected readonly shared: SharedScan = { inferred: new Map(), depth: 0, choosing: 0, holders: [] },
   ) {}
 
   protected abstract readonly library: Library;
@@ -87,6 +89,13 @@ export abstract class Resolver {
       const union = this.sdk.coordinateOf(above);
       if (union !== undefined && (kind === "matches" || kind === "tells")) this.tell?.(union, "matches", token);
     }
+  }
+
+  /** The superclass of the class around. */
+  protected superOf({ home }: Scope): Type | undefined {
+    const around = home.around.at(-1);
+    const [, above] = around ? this.program.withSupers(around) : [];
+    return above && builtIn(above.name);
   }
 
   /** `is Outcome.Success` of an `Outcome<Berth, …>` also contains a berth. */

@@ -44,3 +44,26 @@ export function typeParameters(reader: Reader, words: readonly string[]): string
   }
   return found;
 }
+
+/**
+ * Reads the bounds of type parameters, `T: Named` each, as after `<` or `where`. Of several bounds the first one counts.
+ *
+ * @param words the words that may come before such a name
+ * @param into extended in place: the bounds by the names of the type parameters
+ */
+export function typeBounds(
+  reader: Reader,
+  {
+    words,
+    readType,
+  }: { readonly words: readonly string[]; readonly readType: (reader: Reader) => TypeText | undefined },
+  into: Map<string, TypeText>,
+): void {
+  while (!reader.isAtEnd) {
+    const { kind, text } = reader.next();
+    if (kind !== "name" || words.includes(text)) continue;
+    const type = reader.takes(":") ? readType(reader) : undefined;
+    if (type && !into.has(text)) into.set(text, type);
+    while (reader.token.kind !== "end" && !reader.takes(",")) reader.next();
+  }
+}

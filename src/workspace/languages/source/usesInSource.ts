@@ -43,7 +43,7 @@ export function usesInSource(app: readonly SourceText[], sdk: SdkSource, languag
   const sources = app.map(({ document, text }) => language.read(document, text, false));
   const program = new KnownProgram([...sources, ...own.map(({ file }) => file), ...others]);
   const found: (Omit<SourceUse, "kind"> & Told)[] = [];
-  const shared: SharedScan = { inferred: new Map(), depth: 0, holders: [] };
+  const shared: SharedScan = { inferred: new Map(), depth: 0, choosing: 0, holders: [] };
   for (const file of sources) {
     const seen = new Map<string, Told>();
     const tell: Tell = (coordinate, kind, token) => {

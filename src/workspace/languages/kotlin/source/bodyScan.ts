@@ -85,9 +85,10 @@ export class BodyScan extends ExpressionScan {
   protected function(text: FunctionText, outer: Scope, tokens: readonly Token[]): Type | undefined {
     const parameters = new Map([
       ...outer.home.parameters,
-      ...text.typeParameters.map((each) => [each, undefined] as const),
+      ...text.typeParameters.map((each) => [each, this.program.typeOf(text.bounds?.get(each), outer.home)] as const),
     ]);
     const home: Home = { ...outer.home, parameters };
+    for (const bound of text.bounds?.values() ?? []) this.typeText(bound, home);
     this.typeText(text.receiver, home);
     this.typeText(text.result, home);
     const own = this.program.typeOf(text.receiver, home);
@@ -345,7 +346,7 @@ export class BodyScan extends ExpressionScan {
       case "super":
         reader.next();
         readTypeArguments(reader);
-        return {};
+        return { type: this.superOf(scope) };
       default:
         if (!jumps.has(text)) return undefined;
         reader.next();

@@ -9,6 +9,7 @@ import type {
 } from "../../source/declared.js";
 import { Reader } from "../../source/reader.js";
 import type { Token } from "../../source/token.js";
+import { typeBounds } from "../../source/typeArguments.js";
 import type { TypeText } from "../../source/typeText.js";
 import { readType, readTypeParameters } from "./readType.js";
 import { tokensOf } from "./tokens.js";
@@ -259,13 +260,31 @@ function beginsDeclaration(reader: Reader): boolean {
 
 function readFunction(reader: Reader): FunctionText {
   reader.next();
+  const start = reader.at;
   const typeParameters = readTypeParameters(reader);
+  const bounds = new Map<string, TypeText>();
+  const boundsUpTo = (from: number): void => {
+    typeBounds(reader.from(from, reader.at), { words: ["in", "out", "reified"], readType }, bounds);
+  };
+  boundsUpTo(Math.min(start + 1, reader.at));
   const { receiver, name } = readReceiver(reader);
   const parameters = reader.is("(") ? readParameters(reader) : [];
   const result = reader.takes(":") ? readType(reader) : undefined;
-  if (reader.is("where")) while (!reader.isAtEnd && !reader.is("{") && !reader.is("=")) reader.next();
+  if (reader.takes("where")) {
+    const from = reader.at;
+    while (!reader.isAtEnd && !reader.is("{") && !reader.is("=")) reader.next();
+    boundsUpTo(from);
+  }
   const body = readBody(reader);
-  return { name, typeParameters, receiver, parameters, result, ...(body ? { body } : {}) };
+  return {
+    name,
+    typeParameters,
+    ...(bounds.size > 0 ? { bounds } : {}),
+    receiver,
+    parameters,
+    result,
+    ...(body ? { body } : {}),
+  };
 }
 
 function readBody(reader: Reader): { readonly range: Range; readonly isExpression: boolean } | undefined {

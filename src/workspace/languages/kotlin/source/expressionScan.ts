@@ -282,7 +282,7 @@ export abstract class ExpressionScan extends CallScan {
       const holder = scope.holder(text);
       if (!holder) return { type, path: text };
       const held: Told = { kind: "reads" };
-      holder.places.push(held);
+      if (this.tell) holder.places.push(held);
       return { type, path: text, held };
     }
     for (const receiver of scope.receivers) {

@@ -4,7 +4,7 @@ import type { Type } from "../../source/knownProgram.js";
 const containers = new Set(
   (
     "List MutableList Set MutableSet Collection MutableCollection Iterable Sequence Array ArrayList LinkedHashSet HashSet Flow StateFlow " +
-    "SharedFlow MutableStateFlow MutableSharedFlow Channel PersistentList ImmutableList"
+    "SharedFlow MutableStateFlow MutableSharedFlow Channel PersistentList ImmutableList Iterator ListIterator MutableIterator"
   ).split(" "),
 );
 const maps = new Set("Map MutableMap HashMap LinkedHashMap".split(" "));
@@ -140,7 +140,7 @@ const plainResults: ReadonlyMap<string, string> = new Map([
  *
  * @param type the type of the receiver
  */
-export function calledOn(type: Type | undefined, name: string): KnownCall | undefined {
+export function calledOn(type: Type | undefined, name: string, args: readonly GivenType[] = []): KnownCall | undefined {
   const scoped = scopeFunction(type, name);
   if (scoped) return scoped;
   if (!type) return undefined;
@@ -162,11 +162,19 @@ export function calledOn(type: Type | undefined, name: string): KnownCall | unde
   if (one.has(name)) return { given, orders, result: () => item };
   if (oneOrNone.has(name)) return { given, orders, result: () => item && { ...item, isNullable: true } };
   if (always !== undefined) return { given, result: () => builtIn(always) };
-  return containerFunction(type, name, given);
+  return containerFunction(type, name, { given, first: args[0]?.type, isLast: args.length < 2 });
 }
 
 /** What a function does that makes something else from a container. */
-function containerFunction(type: Type, name: string, given: readonly (Type | undefined)[]): KnownCall {
+function containerFunction(
+  type: Type,
+  name: string,
+  {
+    given,
+    first,
+    isLast,
+  }: { readonly given: readonly (Type | undefined)[]; readonly first: Type | undefined; readonly isLast: boolean },
+): KnownCall {
   const item = itemOf(type);
   const outer = type.name.includes("Flow") ? "Flow" : type.name === "Sequence" ? "Sequence" : "List";
   switch (name) {
@@ -184,6 +192,15 @@ function containerFunction(type: Type, name: string, given: readonly (Type | und
       return { given, result: (made) => builtIn(outer, itemOf(made)) };
     case "flatten":
       return { result: () => builtIn(outer, itemOf(item)) };
+    case "toTypedArray":
+      return { result: () => builtIn("Array", item) };
+    case "awaitAll":
+      return { result: () => builtIn("List", item?.arguments[0]) };
+    case "iterator":
+    case "listIterator":
+      return { result: () => builtIn("Iterator", item) };
+    case "next":
+      return { result: () => item };
     case "toSet":
     case "toMutableSet":
       return { result: () => builtIn("Set", item) };
@@ -203,12 +220,15 @@ function containerFunction(type: Type, name: string, given: readonly (Type | und
     case "withIndex":
       return { result: () => builtIn(outer, builtIn("IndexedValue", item)) };
     case "zip":
-      return { given: [item, undefined], result: (made) => builtIn(outer, builtIn("Pair", item, itemOf(made))) };
+      return {
+        given: [item, itemOf(first)],
+        result: (made) => builtIn(outer, isLast ? builtIn("Pair", item, itemOf(first)) : made),
+      };
     case "zipWithNext":
       return { given: [item, item], result: (made) => builtIn(outer, made ?? builtIn("Pair", item, item)) };
     case "fold":
     case "runningFold":
-      return { given: [undefined, item], result: (made) => made };
+      return { given: [first, item], result: (made) => made ?? first };
     case "collectAsState":
     case "collectAsStateWithLifecycle":
     case "observeAsState":
@@ -256,8 +276,14 @@ function mapFunction(type: Type, name: string): KnownCall | undefined {
   }
 }
 
+function notNull(type: Type | undefined): Type | undefined {
+  return type && { ...type, isNullable: false };
+}
+
 /** Functions of types with one value. */
 function heldFunction(type: Type, name: string): KnownCall | undefined {
+  if (type.name === "Comparator" && name.startsWith("thenBy"))
+    return { given: type.arguments, orders: true, result: () => type };
   if (!holders.has(type.name)) return undefined;
   const [value] = type.arguments;
   switch (name) {
@@ -367,6 +393,14 @@ export function calledAlone(
     case "sequence":
     case "buildList":
       return { result: () => builtIn(name === "buildList" ? "List" : "Flow", typeArgument) };
+    case "generateSequence":
+      return { given: [firstArgument], result: (made) => builtIn("Sequence", notNull(firstArgument ?? made)) };
+    case "compareBy":
+    case "compareByDescending":
+      return { given: [typeArgument], orders: true, result: () => builtIn("Comparator", typeArgument) };
+    case "Pair":
+    case "Triple":
+      return { holds: true, result: () => builtIn(name, ...given.map(({ type }) => type)) };
     case "println":
     case "print":
       return { shows: true, result: () => builtIn("Unit") };
@@ -379,7 +413,10 @@ export function calledAlone(
     case "TODO":
       return { result: () => builtIn("Nothing") };
     default:
-      return undefined;
+      // `HashMap<String, Berth>()`
+      return typeArguments.length > 0 && (containers.has(name) || maps.has(name))
+        ? { result: () => builtIn(name, ...typeArguments) }
+        : undefined;
   }
 }
 

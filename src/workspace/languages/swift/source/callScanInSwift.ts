@@ -1,5 +1,5 @@
 import { memberOf, printCoordinate, type Coordinate } from "../../../../core/use/coordinate.js";
-import type { FunctionText, ParameterText } from "../../source/declared.js";
+import type { ParameterText } from "../../source/declared.js";
 import { CallScan } from "../../source/callScan.js";
 import type { KnownClass, KnownFunction, Type } from "../../source/knownProgram.js";
 import { builtIn } from "../../source/library.js";
@@ -41,37 +41,22 @@ export abstract class CallScanInSwift extends CallScan {
     return reader.is("{") && !this.isHead && !reader.token.startsLine;
   }
 
-  protected override called(first: KnownFunction, receiver: Type | undefined, site: CallSite): Value {
-    const found = this.overloadFor(first, site);
-    const value = super.called(found, receiver, site);
+  protected override calledAs(found: KnownFunction, receiver: Type | undefined, site: CallSite): Value {
+    const value = super.calledAs(found, receiver, site);
     if (found.text.failure) this.thrown.at(-1)?.push(this.program.typeOf(found.text.failure, found.home));
     return value;
   }
 
-  /** The function of several with one name that accepts the arguments. */
-  private overloadFor(found: KnownFunction, { reader, scope }: CallSite): KnownFunction {
-    const all = this.overloadsOf(found);
-    if (all.length < 2) return found;
-    const labels = this.labelsOf(reader.from(reader.at));
-    const fitting = all.filter(({ text }) => fitsLabels(labels, text.parameters));
-    if (fitting.length < 2) return fitting[0] ?? found;
-    const given = this.silent().callArguments(reader.from(reader.at), scope, nothingKnown);
-    const accepts = ({ text, home }: KnownFunction): boolean =>
-      given.every(({ name = "", type }, at) => {
-        const parameter = text.parameters.find((each) => each.name === name && name !== "") ?? text.parameters[at];
-        const wanted = this.program.typeOf(parameter?.type, home);
-        return !type || !wanted || this.fits(type, wanted) || text.typeParameters.includes(wanted.name);
-      });
-    return fitting.find(accepts) ?? fitting[0] ?? found;
-  }
-
-  /** The functions that are declared beside one, with the same name. */
-  protected overloadsOf({ text, home }: KnownFunction): KnownFunction[] {
-    const beside = home.around.at(-1)?.text.functions.filter(({ name }) => name === text.name) ?? [];
-    if (beside.includes(text)) return beside.map((each) => ({ text: each, home }));
-    const alike = this.program.functions.get(text.name) ?? [];
-    const path = (each: FunctionText): string => (each.receiver?.path ?? []).map((part) => part.text).join(".");
-    return alike.filter((each) => path(each.text) === path(text));
+  /** Labels come in the order of the parameters. */
+  protected override fitsLabels(
+    labels: readonly (string | undefined)[],
+    parameters: readonly ParameterText[],
+  ): boolean {
+    let at = -1;
+    return labels.every((label = "") => {
+      at = parameters.findIndex(({ name }, place) => place > at && name === label);
+      return at >= 0;
+    });
   }
 
   protected override inExtensionOf(type: Type) {
@@ -266,15 +251,6 @@ export abstract class CallScanInSwift extends CallScan {
     const whole = this.program.classNamed([...known.name.split("."), name], { ...known.home, around: [] });
     return whole === undefined ? undefined : this.program.classes.get(whole);
   }
-}
-
-/** Whether a function has these labels, "" for none, in this order. It may have others, with defaults or for closures. */
-function fitsLabels(labels: readonly string[], parameters: readonly ParameterText[]): boolean {
-  let at = -1;
-  return labels.every((label) => {
-    at = parameters.findIndex(({ name }, place) => place > at && name === label);
-    return at >= 0;
-  });
 }
 
 /** The position of an argument without a label: it skips the parameters that have one. */

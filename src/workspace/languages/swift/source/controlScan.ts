@@ -96,12 +96,9 @@ export abstract class ControlScan extends PatternScan {
         const known = this.program.classOf(scope.receivers[0]);
         return known ? { named: known } : {};
       }
-      case "super": {
+      case "super":
         reader.next();
-        const [around] = scope.home.around.slice(-1);
-        const [, above] = around ? this.program.withSupers(around) : [];
-        return above ? { type: builtIn(above.name) } : {};
-      }
+        return { type: this.superOf(scope) };
       default:
         if (!jumps.has(text)) return undefined;
         reader.next();

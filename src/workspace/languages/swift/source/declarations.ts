@@ -8,6 +8,7 @@ import type {
   SourceFile,
 } from "../../source/declared.js";
 import { Reader } from "../../source/reader.js";
+import { typeBounds } from "../../source/typeArguments.js";
 import type { TypeText } from "../../source/typeText.js";
 import { readEffects, readType, readTypeParameters } from "./readType.js";
 import { tokensOf } from "./tokens.js";
@@ -284,21 +285,6 @@ export function goesOn(reader: Reader): boolean {
   return kind === "symbol" && !/^[@#{([}\])\\&!-]$/.test(text);
 }
 
-/** The protocols and classes between `<` and `>`, by the names of the type parameters. */
-function readBounds(reader: Reader): Map<string, TypeText> {
-  const found = new Map<string, TypeText>();
-  while (!reader.isAtEnd) {
-    const before = reader.at;
-    reader.takes("each");
-    const name = reader.name()?.text;
-    const type = reader.takes(":") ? readType(reader) : undefined;
-    if (name !== undefined && type) found.set(name, type);
-    skipToComma(reader);
-    if (!reader.takes(",") && reader.at === before) reader.next();
-  }
-  return found;
-}
-
 /** The requirements after `where`: `T: Named`, `T.Element == Berth`. */
 function readRequirements(reader: Reader, bounds: Map<string, TypeText>): void {
   do {
@@ -344,7 +330,8 @@ function readFunction(reader: Reader): FunctionText {
   } else if (reader.is("?") || reader.is("!")) reader.next();
   const start = reader.at;
   const typeParameters = readTypeParameters(reader);
-  const bounds = readBounds(reader.from(start + 1, Math.max(start + 1, reader.at - 1)));
+  const bounds = new Map<string, TypeText>();
+  typeBounds(reader.from(Math.min(start + 1, reader.at), reader.at), { words: ["each"], readType }, bounds);
   const parameters = reader.is("(") ? readParameters(reader) : [];
   const { failure } = readEffects(reader);
   const result = reader.takes("->") ? readType(reader) : undefined;

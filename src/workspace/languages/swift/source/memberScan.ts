@@ -100,7 +100,7 @@ export abstract class MemberScan extends CallScanInSwift {
       const holder = scope.holder(text);
       if (!holder) return { type, path: text };
       const held: Told = { kind: "reads" };
-      holder.places.push(held);
+      if (this.tell) holder.places.push(held);
       return { type, path: text, held };
     }
     for (const receiver of scope.receivers) {
