@@ -192,18 +192,6 @@ function containerFunction(
       return { given, result: (made) => builtIn(outer, itemOf(made)) };
     case "flatten":
       return { result: () => builtIn(outer, itemOf(item)) };
-    case "toTypedArray":
-      return { result: () => builtIn("Array", item) };
-    case "awaitAll":
-      return { result: () => builtIn("List", item?.arguments[0]) };
-    case "iterator":
-    case "listIterator":
-      return { result: () => builtIn("Iterator", item) };
-    case "next":
-      return { result: () => item };
-    case "toSet":
-    case "toMutableSet":
-      return { result: () => builtIn("Set", item) };
     case "chunked":
     case "windowed":
       return { given: [builtIn("List", item)], result: () => builtIn(outer, builtIn("List", item)) };
@@ -245,7 +233,27 @@ function containerFunction(
       return { given, result: (made) => made };
     default:
       // A function on a container usually acts on its items.
-      return { given, result: () => undefined };
+      return converted(item, name) ?? { given, result: () => undefined };
+  }
+}
+
+/** What a function does that only changes the kind of container. */
+function converted(item: Type | undefined, name: string): KnownCall | undefined {
+  switch (name) {
+    case "toTypedArray":
+      return { result: () => builtIn("Array", item) };
+    case "awaitAll":
+      return { result: () => builtIn("List", item?.arguments[0]) };
+    case "iterator":
+    case "listIterator":
+      return { result: () => builtIn("Iterator", item) };
+    case "next":
+      return { result: () => item };
+    case "toSet":
+    case "toMutableSet":
+      return { result: () => builtIn("Set", item) };
+    default:
+      return undefined;
   }
 }
 
