@@ -176,8 +176,10 @@ export abstract class CallScan extends Resolver {
     const beside = home.around.at(-1)?.text.functions.filter(({ name }) => name === text.name) ?? [];
     if (beside.includes(text)) return beside.map((each) => ({ text: each, home }));
     const path = (each: FunctionText): string => (each.receiver?.path ?? []).map((part) => part.text).join(".");
+    const { isSdk, package: own } = home.file;
+    // Two SDKs of one contract have the same names, in different packages.
     return (this.program.functions.get(text.name) ?? []).filter(
-      (each) => each.home.file.isSdk === home.file.isSdk && path(each.text) === path(text),
+      (each) => each.home.file.isSdk === isSdk && each.home.file.package === own && path(each.text) === path(text),
     );
   }
 
