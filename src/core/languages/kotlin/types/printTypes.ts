@@ -4,6 +4,7 @@ import { positionNames } from "../../../sdk/lower/values/partNames.js";
 import type { PlannedType } from "../../../sdk/sdkPlan.js";
 import { sortedBy } from "../../../text/sortedBy.js";
 import { isUnmapped } from "../../isUnmapped.js";
+import { typesByFile } from "../../typesByFile.js";
 import { inFile, type ContractContext, type FileContext } from "../contractContext.js";
 import { comment, docComment } from "../names/escape.js";
 import { fileText } from "../kotlinFile.js";
@@ -22,44 +23,23 @@ import { printUnion } from "./printUnion.js";
  * @returns the files by path
  */
 export function printTypes(context: ContractContext): Map<string, string> {
-  const files = new Map<string, TypeFile>();
-  const aliases: PlannedType[] = [];
-  for (const type of sortedBy(context.contract.types.values(), ({ id }) => context.names.types.get(id) ?? "")) {
-    const name = context.names.types.get(type.id) ?? "";
-    if (name.includes(".")) continue;
-    const home = homeOf(type, context);
-    if (!home) {
-      aliases.push(type);
-      continue;
-    }
-    const file = files.get(home) ?? { own: [], others: [] };
-    files.set(home, file);
-    (home === name ? file.own : file.others).push(type);
-  }
+  const { contract, names } = context;
+  const { files, aliases } = typesByFile(contract.types.values(), names.types, (type) => homeOf(type, context));
   const texts = new Map<string, string>();
   // One file after the other: the parts of thousands of types at once would fill the memory.
-  for (const [name, { own, others }] of files) {
-    texts.set(name, typesText([...own, ...others], context));
-    for (const type of [...own, ...others])
-      for (const [more, text] of moreConstants(type, context)) texts.set(more, text);
+  for (const [name, types] of files) {
+    texts.set(name, typesText(types, context));
+    for (const type of types) for (const [more, text] of moreConstants(type, context)) texts.set(more, text);
   }
   if (aliases.length > 0) {
     const inside = inFile(context);
     const parts = aliases.flatMap((type) => [printAlias(type, inside), ...printCheck(type, inside)]);
     texts.set(
-      `${context.names.contract.connection.replace(/Connection$/, "")}Types`,
+      `${names.contract.connection.replace(/Connection$/, "")}Types`,
       fileText({ package: context.package, uses: inside.uses, parts }),
     );
   }
   return texts;
-}
-
-/** The types in a file. */
-interface TypeFile {
-  /** The type with the file's name. */
-  readonly own: PlannedType[];
-  /** The types found in it. */
-  readonly others: PlannedType[];
 }
 
 /** The text of a file of types. */

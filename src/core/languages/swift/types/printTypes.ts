@@ -5,6 +5,7 @@ import { isAlias } from "../../../sdk/lower/values/wrappedAliases.js";
 import type { PlannedType } from "../../../sdk/sdkPlan.js";
 import { sortedBy } from "../../../text/sortedBy.js";
 import { isUnmapped } from "../../isUnmapped.js";
+import { typesByFile } from "../../typesByFile.js";
 import type { ContractContext, UsedTuple } from "../contractContext.js";
 import { docComment } from "../names/escape.js";
 import { printCheck } from "./printChecks.js";
@@ -24,37 +25,17 @@ import { fileText } from "../swiftFile.js";
  * @returns texts by the name of the type, and by "" for the others
  */
 export function printTypes(context: ContractContext): Map<string, string> {
-  const files = new Map<string, TypeFile>();
-  const aliases: PlannedType[] = [];
-  for (const type of sortedBy(context.contract.types.values(), ({ id }) => context.names.types.get(id) ?? "")) {
-    const name = context.names.types.get(type.id) ?? "";
-    if (name.includes(".")) continue;
-    const home = homeOf(type, context);
-    if (home === undefined) {
-      aliases.push(type);
-      continue;
-    }
-    const file = files.get(home) ?? { own: [], others: [] };
-    files.set(home, file);
-    (home === name ? file.own : file.others).push(type);
-  }
+  const { contract, names } = context;
+  const { files, aliases } = typesByFile(contract.types.values(), names.types, (type) => homeOf(type, context));
   const texts = new Map<string, string>();
   // One file after the other: the parts of thousands of types at once would fill the memory.
-  for (const [name, { own, others }] of files) {
-    const printed = [...own, ...others].flatMap((type) => printWhole(type, context) ?? []);
+  for (const [name, types] of files) {
+    const printed = types.flatMap((type) => printWhole(type, context) ?? []);
     if (printed.length > 0) texts.set(name, typesText(printed, context));
   }
   const named = aliases.map((type) => ({ declared: printAlias(type, context), forms: printCheck(type, context) }));
   if (named.length > 0) texts.set("", typesText(named, context));
   return texts;
-}
-
-/** The types in a file. */
-interface TypeFile {
-  /** The type with the file's name. */
-  readonly own: PlannedType[];
-  /** The types found in it. */
-  readonly others: PlannedType[];
 }
 
 /** The text of a file of types: their declarations, then their readers and writers. */

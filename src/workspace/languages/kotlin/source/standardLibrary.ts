@@ -162,7 +162,7 @@ export function calledOn(type: Type | undefined, name: string, args: readonly Gi
   if (one.has(name)) return { given, orders, result: () => item };
   if (oneOrNone.has(name)) return { given, orders, result: () => item && { ...item, isNullable: true } };
   if (always !== undefined) return { given, result: () => builtIn(always) };
-  return containerFunction(type, name, { given, first: args[0]?.type, isLast: args.length < 2 });
+  return containerFunction(type, name, { given, first: args[0]?.type, hasTransform: args.length > 1 });
 }
 
 /** What a function does that makes something else from a container. */
@@ -172,8 +172,12 @@ function containerFunction(
   {
     given,
     first,
-    isLast,
-  }: { readonly given: readonly (Type | undefined)[]; readonly first: Type | undefined; readonly isLast: boolean },
+    hasTransform,
+  }: {
+    readonly given: readonly (Type | undefined)[];
+    readonly first: Type | undefined;
+    readonly hasTransform: boolean;
+  },
 ): KnownCall {
   const item = itemOf(type);
   const outer = type.name.includes("Flow") ? "Flow" : type.name === "Sequence" ? "Sequence" : "List";
@@ -210,7 +214,7 @@ function containerFunction(
     case "zip":
       return {
         given: [item, itemOf(first)],
-        result: (made) => builtIn(outer, isLast ? builtIn("Pair", item, itemOf(first)) : made),
+        result: (made) => builtIn(outer, hasTransform ? made : builtIn("Pair", item, itemOf(first))),
       };
     case "zipWithNext":
       return { given: [item, item], result: (made) => builtIn(outer, made ?? builtIn("Pair", item, item)) };

@@ -6,7 +6,7 @@ import type { TypeText } from "../../source/typeText.js";
 const specifiers = new Set("inout borrowing consuming sending isolated some any each repeat nonisolated".split(" "));
 
 /** The attributes of types that have arguments (The Swift Programming Language, Attributes, Type Attributes). */
-const withArguments = new Set("convention isolated differentiable".split(" "));
+const attributesWithArguments = new Set("convention isolated differentiable".split(" "));
 
 /** Reads a type, if there is one (The Swift Programming Language, Types). */
 export function readType(reader: Reader): TypeText | undefined {
@@ -25,7 +25,7 @@ function skipSpecifiers(reader: Reader): void {
     if (reader.is("@")) {
       reader.next();
       // `@escaping (Berth) -> Void`: most attributes of types have no arguments.
-      const hasArguments = withArguments.has(reader.next().text);
+      const hasArguments = attributesWithArguments.has(reader.next().text);
       if (hasArguments && reader.is("(")) reader.skipBrackets();
     } else if (reader.token.kind === "name" && specifiers.has(reader.token.text) && reader.peek(1).kind !== "end")
       reader.next();
